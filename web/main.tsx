@@ -6,8 +6,8 @@ import { DeckProvider } from "./deck/DeckContext";
 import "./shell/appearance";
 import { ErrorPage } from "./shell/ErrorPage";
 
-// The text editor's parser works in the background for 100 ms at a time where it may ask for waiting input, and for 25 ms
-// where it may not; the page is never to stand still for longer than 50.
+// The text editor parses in the background for 100 ms at a time where it may ask for waiting input, and for 25 ms where
+// it may not; the page must never block for longer than 50.
 Object.defineProperty(navigator, "scheduling", { value: undefined });
 
 const Desk = lazy(() => import("./desk/Desk"));

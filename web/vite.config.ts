@@ -10,7 +10,7 @@ const server = `http://127.0.0.1:${process.env.UNITEXT_PORT ?? 4280}`;
 export default defineConfig({
   root: here,
   plugins: [react(), tailwindcss()],
-  // Text is read in a worker, which has no document: the entity table is taken in the form that needs none.
+  // Text is parsed in a worker without a document, so the entity table that needs none is used.
   resolve: {
     alias: {
       "decode-named-character-reference": join(here, "../node_modules/decode-named-character-reference/index.js"),

@@ -117,7 +117,7 @@ const TEXTS = {
   "a chart": `:::chart\n|a|b|\n|-|-|\n${"|x|1e308|\n".repeat(4_000)}:::\n`,
 };
 
-/*/* The files, each with its name and what it tries. */
+/** The files, each with its name and what it tries. */
 export function hostileFiles() {
   const files = [];
   const add = (name, what, bytes) =>

@@ -2,7 +2,7 @@ import type { ErrorBody } from "@unitext/server/api";
 import { ErrorBody as ErrorSchema } from "@unitext/server/api";
 import type { z } from "zod";
 
-/** A refusal of the server, in its words; `body` holds what came with it. */
+/** A refusal by the server, in its words; `body` is the rest of the reply. */
 export class Refused extends Error {
   override name = "Refused";
   constructor(
@@ -15,7 +15,7 @@ export class Refused extends Error {
   }
 }
 
-/** The server could not be reached: nothing is known of whether it took the request. */
+/** The server could not be reached: it is unknown whether it took the request. */
 export class Unreachable extends Error {
   override name = "Unreachable";
   constructor() {
@@ -64,11 +64,11 @@ export async function put(path: string, body: unknown): Promise<void> {
 }
 
 export async function remove(path: string): Promise<void> {
-  // It is done even if the page is left at once.
+  // It is done even if the user leaves the page at once.
   await answered(path, { method: "DELETE", keepalive: true });
 }
 
-/** Fetches a file and hands it to the browser to save, under the name that the server gives; a signal that is aborted ends the writing too. */
+/** Downloads a file under the name that the server gives. Aborting the signal ends the writing on the server too. */
 export async function download(path: string, signal?: AbortSignal): Promise<void> {
   const response = await answered(path, signal ? { signal } : {});
   const name = /filename\*=UTF-8''([^;]+)/.exec(response.headers.get("content-disposition") ?? "")?.[1] ?? "deck";

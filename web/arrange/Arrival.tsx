@@ -1,7 +1,7 @@
 import { useArrival } from "../deck/useArrival";
 import { isPlain, JobLine } from "../jobs";
 
-/** How far the file is that the deck is read from, and what of it is not there as it was. */
+/** Shows how far the file of the deck has been read, and what of it was changed or left out. */
 export function Arrival() {
   const { jobs, coming } = useArrival();
   return jobs

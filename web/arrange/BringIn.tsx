@@ -9,7 +9,7 @@ import { BalanceTable } from "../jobs";
 import { DeckFrame } from "../shell/DeckFrame";
 import { ArrangeViews } from "../shell/ArrangeViews";
 
-/** Brings slides of other decks into this one at a place that is said; one act, which can be taken back. */
+/** Brings slides of other decks into this one at a given place, as one act that can be undone. */
 export default function BringIn() {
   const { deck, session, selected, select, canEdit } = useDeck();
   const [pattern, setPattern] = useState("");
@@ -27,7 +27,7 @@ export default function BringIn() {
   const [refused, setRefused] = useState("");
   const number = Number(after);
   const valid = after.trim() !== "" && Number.isInteger(number) && number >= 0 && number <= deck.slides.length;
-  /** A place on the main line: after the whole family of the slide that was named. */
+  /** A place on the main line: after the named slide and its details. */
   const place = (): Place => {
     let slide = deck.slides[number - 1];
     while (slide?.parent) slide = deck.slides.find(({ id }) => id === slide?.parent);

@@ -7,7 +7,7 @@ import useSWR from "swr";
 import { get } from "../api/client";
 import { useDeck } from "../deck/DeckContext";
 
-/** Links that lead nowhere, each with what it led to and where it may lead instead. */
+/** Lists broken links, each with its former target and other possible targets. */
 export function LinksDialog({ onClose }: { onClose: () => void }) {
   const { deck, session, canEdit } = useDeck();
   const dialog = useRef<HTMLDialogElement>(null);

@@ -2,7 +2,7 @@ import type { Slide } from "@unitext/core/model";
 import { useEffect, useRef, useState } from "react";
 import { type Landing, landingWords } from "./rows";
 
-/** Asks for a place by number; says in words where the slides will stand before they are moved. */
+/** Asks for a place by number, and says in words where the slides will go before they are moved. */
 export function MoveTo({
   slides,
   onMove,

@@ -4,7 +4,7 @@ import { useDeck } from "../deck/DeckContext";
 import { type Clipped, clippedDeck } from "./clipboard";
 import { SmallSlide } from "../deck/SmallSlide";
 
-/** Slides that come from another look are shown in both, before the choice. */
+/** Slides from a deck with another theme are shown in both themes before the choice. */
 export function PasteDialog({
   clipped,
   place,
@@ -22,7 +22,7 @@ export function PasteDialog({
   const dialog = useRef<HTMLDialogElement>(null);
   const [look, setLook] = useState(first);
   useEffect(() => dialog.current?.showModal(), []);
-  // Drawn in two looks it is two slides to the drawing.
+  // A slide drawn in two themes counts as two slides for the drawing.
   const twin = useMemo(
     () => ({
       match: { ...must(clipped.slides[0]), parent: null },

@@ -3,13 +3,16 @@ import { useDeck } from "../deck/DeckContext";
 import { clock } from "../ui/time";
 import { GAP, type SectionBand } from "./rows";
 
-/** The change that gives the section that begins with a slide a name; without one none begins there. */
+/** Returns the change that names the section starting with a slide; an empty name removes the section. */
 export function nameSection(slide: Slide, name: string | undefined) {
   const { section: _, ...look } = slidePropertiesOf(slide);
   return { kind: "setSlideProperties" as const, slide: slide.id, properties: name ? { ...look, section: name } : look };
 }
 
-/** The band over the first slide of a section: its name, how many slides it has and how long they take. A name of its own can be changed where it stands. */
+/**
+ * The band over the first slide of a section: its name, number of slides and time. A name that is not the opener's
+ * title can be edited in place.
+ */
 export function SectionName({
   slide,
   section,

@@ -14,7 +14,7 @@ const remembered = () => {
   }
 };
 
-/** Puts the same parts on all selected slides at once, and takes them off again where nothing was filled in. */
+/** Adds the same parts to all selected slides, and removes those that were not filled in. */
 export function SkeletonDialog({ onClose }: { onClose: () => void }) {
   const { deck, selected, session } = useDeck();
   const dialog = useRef<HTMLDialogElement>(null);
@@ -32,7 +32,7 @@ export function SkeletonDialog({ onClose }: { onClose: () => void }) {
     try {
       localStorage.setItem(STORE, text);
     } catch {
-      // Remembering the parts is a comfort; without it they are typed again.
+      // Without storage, the parts are typed again next time.
     }
     if (change) session.apply(change, { words });
     dialog.current?.close();

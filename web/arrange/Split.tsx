@@ -18,7 +18,7 @@ import { ArrangeViews } from "../shell/ArrangeViews";
 const ROW = 76;
 const CELL = 152;
 
-/** A list of slides that is typed: what cannot be read stays as it is, with the reason. */
+/** A field for slide numbers: what cannot be read stays, with the reason. */
 function RangeField({
   label,
   value,
@@ -139,7 +139,10 @@ const Row = memo(function Row({ slide, number, columns, every, top, onMark, onOv
   );
 });
 
-/** The split table: slides as rows, parts as columns. Marks are set singly, by dragging a run, or by typing numbers; parts can be proposed and then corrected. */
+/**
+ * The split table: slides as rows, parts as columns. Marks are set one by one, by dragging, or by typing numbers; parts
+ * can be suggested and then corrected.
+ */
 export default function Split() {
   const { deck } = useDeck();
   const [columns, setColumns] = useState<Column[]>(() => [

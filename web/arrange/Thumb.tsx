@@ -31,7 +31,7 @@ const DETAIL_LINE: Record<Landing["side"], string> = {
   after: "-right-2.5 inset-y-0 w-1",
 };
 
-/** A slide of the map, small: drawn, named, marked; it can be dragged, and other slides can be dropped at its sides. */
+/** A thumbnail of the map: drawn, named, marked. It can be dragged, and other slides can be dropped at its sides. */
 export const Thumb = memo(function Thumb({
   slide,
   number,

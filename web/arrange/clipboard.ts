@@ -2,10 +2,10 @@ import { roots } from "@unitext/core/edit";
 import { Asset, type Deck, familyOf, Id, nameOf, Page, Slide, Theme } from "@unitext/core/model";
 import { z } from "zod";
 
-/** The type under which slides go over the clipboard, between decks and between tabs. */
+/** The clipboard type of slides, for copying between decks and tabs. */
 export const SLIDES_TYPE = "application/x-unitext-slides";
 
-/** Slides on the clipboard with what they need of their deck: its look, its pictures, the names by which they are known. */
+/** Slides on the clipboard with what they need of their deck: its theme, its pictures and their names. */
 export const Clipped = z.object({
   deck: Id,
   title: z.string(),
@@ -18,7 +18,7 @@ export const Clipped = z.object({
 });
 export type Clipped = z.infer<typeof Clipped>;
 
-/** What goes onto the clipboard for slides with their details: as data, and as their names in words. */
+/** Returns the clipboard content of slides with their details: as data, and as their names in text. */
 export function clip(deck: Deck, version: number, ids: readonly string[]): { data: string; words: string } {
   const chosen = roots(deck, ids);
   const slides = chosen.flatMap((id) =>
@@ -38,7 +38,7 @@ export function clip(deck: Deck, version: number, ids: readonly string[]): { dat
   return { data: JSON.stringify(clipped), words: slides.map(nameOf).join("\n") };
 }
 
-/** Slides from the clipboard, or undefined when it holds none that can be read. */
+/** Returns the slides on the clipboard; undefined when there are none that can be read. */
 export function unclip(data: string): Clipped | undefined {
   try {
     const found = Clipped.safeParse(JSON.parse(data));
@@ -48,7 +48,7 @@ export function unclip(data: string): Clipped | undefined {
   }
 }
 
-/** The clipboard as a deck that slides are taken from. */
+/** Returns the clipboard as a deck from which slides are taken. */
 export function clippedDeck({ deck, title, page, theme, themes, assets, slides }: Clipped, like: Deck): Deck {
   const { manuscript: _, original: __, themes: ___, ...head } = like;
   return {

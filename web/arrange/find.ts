@@ -1,6 +1,6 @@
 import { elementWords, hasNotes, nameOf, type Slide, slideLink, slideLinks, textOf, must } from "@unitext/core/model";
 
-/** What slides can be looked for beside their words. */
+/** Properties by which slides can be found, beside their words. */
 export const MARKS = {
   "no notes": "without notes",
   overflow: "too full",
@@ -11,7 +11,10 @@ export const MARKS = {
 } as const;
 export type Mark = keyof typeof MARKS;
 
-/** The ids of the slides that have all the words, on the slide or in the notes, and the mark. `full` says whether a slide's text stands out. */
+/**
+ * Returns the ids of the slides with all the words, on the slide or in the notes, and the property. `full` says whether
+ * a slide overflows.
+ */
 export function findSlides(
   slides: readonly Slide[],
   words: string,

@@ -1,14 +1,14 @@
 import { parseRanges, type SuggestedPart, rangesOf, resolvePlan, type SplitPlan } from "@unitext/core/divide";
 import { countWords, type Deck, secondsOf, type Slide, slideTexts, textOf, must } from "@unitext/core/model";
 
-/** A column of the split table: a name, and slides as numbers in the order in which the part has them. */
+/** A column of the split table: a name, and slide numbers in the order of the part. */
 export interface Column {
   key: string;
   name: string;
   numbers: number[];
 }
 
-/** Puts a slide into a part where it stands in running order, or takes it out. A part in an order of its own gets it at its end. */
+/** Adds a slide to a part in running order, or removes it. A part in an order of its own gets it at its end. */
 export function marked(numbers: readonly number[], number: number, on: boolean): number[] {
   if (!on) return numbers.filter((other) => other !== number);
   if (numbers.includes(number)) return [...numbers];
@@ -18,7 +18,7 @@ export function marked(numbers: readonly number[], number: number, on: boolean):
   return at < 0 ? [...numbers, number] : numbers.toSpliced(at, 0, number);
 }
 
-/** A list that was typed as numbers, or the sentence that says why it cannot be. */
+/** Reads a typed list as numbers, or returns why it cannot be read. */
 export function typedNumbers(list: string, count: number): { numbers: number[] } | { problem: string } {
   try {
     return { numbers: parseRanges(list, count, "") };
@@ -47,7 +47,7 @@ export function planFrom(columns: readonly Column[], opening: string, closing: s
 
 const wordsOf = (slide: Slide) => slideTexts(slide).reduce((sum, text) => sum + countWords(textOf(text)), 0);
 
-/** What a part holds with opening and closing: slides, seconds, words. */
+/** Measures a part with opening and closing: slides, seconds, words. */
 export function measured(
   deck: Pick<Deck, "slides" | "rate">,
   numbers: readonly number[],
@@ -62,7 +62,7 @@ export function measured(
   };
 }
 
-/** What will be put right when the parts are made, or why they cannot be. */
+/** Returns what will be repaired when the parts are made, or why they cannot be made. */
 export function foreseen(
   deck: Pick<Deck, "slides" | "rate" | "properties">,
   plan: SplitPlan,

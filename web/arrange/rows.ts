@@ -1,6 +1,6 @@
 import { secondsOf, sectionStarting, type Slide } from "@unitext/core/model";
 
-/** A section as its band shows it: title, slides, seconds; `named` where its name is its own and not the title of its opener. */
+/** The band of a section: title, slides, seconds; `named` when its name is its own and not the title of its opener. */
 export interface SectionBand {
   title: string;
   named: boolean;
@@ -14,9 +14,9 @@ export interface MapRow {
   details: Slide[];
   /** The running number of the main slide, from 1. */
   number: number;
-  /** The section that it lies in, from 1; 0 before the first. */
+  /** The number of its section, from 1; 0 before the first. */
   section: number;
-  /** What its section is, where it begins with this row. */
+  /** Its section, where one starts with this row. */
   opens?: SectionBand;
 }
 
@@ -43,7 +43,7 @@ export function mapRows(slides: readonly Slide[], rate = 130): MapRow[] {
   return rows;
 }
 
-/** How the map is laid: thumbnails of a width, rows down a column, columns to a sheet, sheets below each other. */
+/** The layout of the map: thumbnails of a width, rows in a column, columns on a sheet, sheets below each other. */
 export interface Grid {
   thumb: number;
   rowHeight: number;
@@ -54,14 +54,16 @@ export interface Grid {
 
 export const GAP = 16;
 const CAPTION = 24;
-/** The height of a section's header; every row leaves room for it as soon as one has it. */
+/** The height of a section's band; every row leaves room for it as soon as one has it. */
 export const HEADER = 30;
 
 export function headerOf(rows: readonly MapRow[]): number {
   return rows.some(({ opens }) => opens) ? HEADER : 0;
 }
 
-/** The main line runs down a column; where the window has room for more columns, it goes on at the top of the next. */
+/**
+ * The main line runs down a column; where the window has room for more columns, it continues at the top of the next.
+ */
 export function gridFor(
   rows: readonly MapRow[],
   thumb: number,
@@ -72,7 +74,7 @@ export function gridFor(
   const rowHeight = Math.round((thumb * page.height) / page.width) + CAPTION + GAP + headerOf(rows);
   const columnWidth = (thumb + GAP) * (1 + most) + GAP;
   const rowsPerColumn = Math.max(1, Math.floor((room.height - GAP) / rowHeight));
-  // Where a column holds a row or two, going on in the next one would hide the order rather than show it.
+  // Where a column has only a row or two, continuing in the next one would hide the order rather than show it.
   return {
     thumb,
     rowHeight,
@@ -82,13 +84,13 @@ export function gridFor(
   };
 }
 
-/** Where something will land, beside or under a slide. */
+/** Where dropped slides will land, beside or under a slide. */
 export interface Landing {
   target: string;
   side: "before" | "after" | "under";
 }
 
-/** The landing in words: "after 12", "before 1, at the start", "under 4, as a detail". */
+/** Describes the landing in words: "after 12", "before 1, at the start", "under 4, as a detail". */
 export function landingWords({ target, side }: Landing, slides: readonly Slide[]): string {
   const number = slides.findIndex(({ id }) => id === target) + 1;
   if (side === "under") return `under ${number}, as a detail`;

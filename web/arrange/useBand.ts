@@ -9,7 +9,7 @@ export interface Band {
   height: number;
 }
 
-/** Drawing a frame over free ground selects what it touches; with Shift or Ctrl it adds to what is selected. */
+/** Drawing a frame over empty space selects what it touches; with Shift or Ctrl it adds to the selection. */
 export function useBand(scroller: RefObject<HTMLDivElement | null>): {
   band: Band | undefined;
   frame: (event: ReactPointerEvent<HTMLDivElement>) => void;

@@ -8,7 +8,7 @@ import { type Clipped, clip, clippedDeck, SLIDES_TYPE, unclip } from "./clipboar
 import { landingWords } from "./rows";
 
 const CLIPBOARD = "unitext:clipboard";
-/** Slides that were copied here, in this tab or another, for the button; the browser's own clipboard carries them as well. */
+/** Slides copied in this tab or another, for the button; the browser's own clipboard has them as well. */
 export const lastClipped = () => {
   try {
     return localStorage.getItem(CLIPBOARD) ?? "";
@@ -17,11 +17,14 @@ export const lastClipped = () => {
   }
 };
 
-/** Copying the selected slides and pasting slides after the current one, by the browser's own clipboard and by buttons; `ask` is asked which look slides of another deck take. */
+/**
+ * Copies the selected slides and pastes slides after the current one, by the browser's own clipboard and by buttons;
+ * `ask` asks which theme slides of another deck get.
+ */
 export function useSlideClipboard(ask: (clipped: Clipped) => void) {
   const { deck, version, session, selected, select } = useDeck();
   const current = selected.at(-1);
-  /** The place after the slide where one stands, and its words. */
+  /** The place after the current slide, and its description. */
   const after = () => {
     const slide = deck.slides.find(({ id }) => id === current);
     return {

@@ -8,10 +8,10 @@ import { useHead } from "./scenes";
 interface OpenDeck extends DeckView {
   session: DeckSession;
   metadata: DeckMetadata;
-  /** Depth under the main line and section title, by slide id. */
+  /** Level and section title by slide id. */
   level: Map<string, number>;
   section: Map<string, string>;
-  /** The selected slides; the last of them is where one stands. */
+  /** The selected slides; the last of them is the current one. */
   selected: readonly string[];
   select(ids: readonly string[]): void;
 }

@@ -1,7 +1,7 @@
 import { linkPlaces, type Scene } from "@unitext/core/layout";
 import { deckLink, slideLink } from "@unitext/core/model";
 
-/** Links on a slide to be pressed: a slide of the deck opens where one stands, an address in a window of its own. */
+/** The links of a slide as areas to click: a slide of the deck opens in place, an address in a new window. */
 export function SlideLinks({ scene, onOpen }: { scene: Scene; onOpen: (slide: string) => void }) {
   const { width, height } = scene.page;
   return linkPlaces(scene)

@@ -13,13 +13,13 @@ import { pathsMarkup, recolourMarkup } from "@unitext/core/draw";
 import { type Reveal, textHash } from "@unitext/core/model";
 import { memo, useId } from "react";
 
-/** Numbers on the page: a thousandth of a point is finer than any screen. */
+/** Rounds numbers to thousandths of a point, finer than any screen. */
 const n = (value: number) => Math.round(value * 1000) / 1000;
 
 const NO_LIGATURES = { fontVariantLigatures: "none" } as const;
 
 function Paths({ paths }: { paths: readonly FigurePath[] }) {
-  // A name of its own: the same slide may be drawn elsewhere on the page where it is not shown, and paints nothing from there.
+  // A unique name: the same slide may be drawn in a hidden part of the page, whose definitions are not used.
   const own = useId().replace(/\W/g, "");
   if (paths.some(({ paint, blur }) => paint || blur))
     // biome-ignore lint/security/noDangerouslySetInnerHtml: gradients and patterns as escaped markup of our own drawing, the same as in files.
@@ -76,10 +76,10 @@ function Line({ line }: { line: SceneLine }) {
   return line.runs.map((run, at) => <Run key={at} run={run} y={line.y} />);
 }
 
-/** How an element, or a paragraph of it, is shown now: not yet, as it comes in, or (undefined) as it is. */
+/** How an element or paragraph is shown now: hidden, with its entrance, or (undefined) unchanged. */
 type Showing = (element: string | null, paragraph?: number) => Reveal | "later" | undefined;
 
-/** What comes in, as a group that plays its effect. */
+/** Wraps what appears in a group that plays its effect. */
 function Revealed({ by, children }: { by: ReturnType<Showing>; children: React.ReactNode }) {
   if (by === "later") return null;
   if (!by) return children;
@@ -188,7 +188,11 @@ function Drawn({ node, deck, showing }: { node: SceneNode; deck: string; showing
   );
 }
 
-/** A slide drawn from its scene. It takes the width of its place; the page's shape sets its height. Without a label it stands in something that is named already. With `step`, what comes in at presses is shown up to that one; with `since`, what came after that press plays its effect. */
+/**
+ * Draws a slide from its scene. It takes the width of its container; the page's shape sets its height. Without a label
+ * it is inside something that has a name. With `step`, what appears at presses is shown up to that one; with `since`,
+ * what appeared after that press plays its effect.
+ */
 export const SlideView = memo(function SlideView({
   scene,
   deck,

@@ -2,7 +2,7 @@ import type { DeckMetadata, Slide } from "@unitext/core/model";
 import { useScene } from "./scenes";
 import { SlideView } from "./SlideView";
 
-/** A slide drawn small, in a hairline. Without a label it stands beside words that name it. */
+/** A small slide with a hairline around it. Without a label it is beside text that names it. */
 export function SmallSlide({
   slide,
   number,

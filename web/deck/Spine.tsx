@@ -16,7 +16,7 @@ interface BlockProps {
   current: boolean;
   onChoose: (id: string, keys: { shiftKey: boolean; ctrlKey: boolean; metaKey: boolean }) => void;
   onDrag: (id: string) => void;
-  /** Something is dragged over it, at its left or right half, or let go there. */
+  /** Called when something is dragged over it, on its left or right half, or dropped there. */
   onOver: (id: string, after: boolean, drop: boolean) => void;
   landing: "before" | "after" | undefined;
 }
@@ -85,7 +85,10 @@ const Block = memo(function Block({
   );
 });
 
-/** The band across the foot: a block a slide, as wide as the time it takes to say, lower where it is a detail, shaded by how full it is. */
+/**
+ * The band across the foot: a block for each slide, as wide as its speaking time, lower for a detail, shaded by how
+ * full it is.
+ */
 export function Spine({ onOpen }: { onOpen?: (id: string) => void }) {
   const { deck, metadata, level, session, selected, select } = useDeck();
   const measureOf = useMeasures(deck, metadata);

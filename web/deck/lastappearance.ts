@@ -1,5 +1,5 @@
 const LOOK = "unitext:look";
-/** The look that was chosen last for slides from elsewhere. */
+/** The appearance chosen last for slides from other decks. */
 export const lastAppearance = (): "match" | "keep" => {
   try {
     return localStorage.getItem(LOOK) === "match" ? "match" : "keep";
@@ -11,6 +11,6 @@ export function keepAppearance(look: "match" | "keep"): void {
   try {
     localStorage.setItem(LOOK, look);
   } catch {
-    // The choice is asked for again next time.
+    // Without storage, the choice is asked for again next time.
   }
 }

@@ -3,13 +3,16 @@ import { readStored, SCHEMA_VERSION } from "@unitext/core/model";
 import { SentChange } from "@unitext/server/api";
 import { z } from "zod";
 
-/** Changes that were made in a page and are not known to be committed, with the version that they were made on; they outlive the page. */
+/**
+ * Changes made in a page that are not known to be committed, with the version that they were made on. They outlive the
+ * page.
+ */
 export interface Outbox {
   base: number;
   changes: SentChange[];
 }
 
-/** A change that could not be saved, kept until the person has seen it: what it was, why, and its words. */
+/** A change that could not be saved, kept until the user has seen it: what it was, why, and its words. */
 export const SetAside = z.object({
   id: z.string(),
   description: z.string(),
@@ -22,7 +25,7 @@ export type SetAside = z.infer<typeof SetAside>;
 const OUTBOX = "unitext:outbox:";
 const ASIDE = "unitext:aside:";
 
-/** The words of a change: all texts in it, a line each. */
+/** Returns all texts of a change, a line each. */
 export function wordsOf(change: Change, typed?: string): string {
   if (typed !== undefined) return typed;
   const words: string[] = [];
@@ -42,7 +45,7 @@ export function wordsOf(change: Change, typed?: string): string {
   return words.filter((line) => line.trim()).join("\n");
 }
 
-/** The browser's storage; undefined where it is closed to the page. */
+/** Returns the browser's storage; undefined when the page may not use it. */
 function storage(): Storage | undefined {
   try {
     return localStorage;
@@ -67,7 +70,7 @@ const Stored = z.object({
   changes: z.array(z.unknown()),
 });
 
-/** What a stored outbox holds, brought to the present schema, and what of it cannot be read any more. */
+/** Returns a stored outbox, upgraded, and what of it can no longer be read. */
 function parsed(text: string, deck: string): { outbox: Outbox; damaged: SetAside[] } | undefined {
   let value: unknown;
   try {
@@ -104,7 +107,10 @@ export function aside(
   return { id, description: describeChange ?? "A change", reason, text, at: new Date().toISOString() };
 }
 
-/** The outbox of one page on a deck. Each page has its own, so that two that show the same deck do not overwrite each other's. */
+/**
+ * The outbox of one page on a deck. Each page has its own, so that two pages on the same deck do not overwrite each
+ * other's.
+ */
 export class PageOutbox {
   private readonly key: string;
   private release: () => void = () => undefined;
@@ -114,7 +120,7 @@ export class PageOutbox {
     page: string,
   ) {
     this.key = `${OUTBOX}${deck}:${page}`;
-    // While the page lives it holds this lock: nobody else takes up what it is about to send.
+    // The page holds this lock while it lives: nobody else takes over what it is about to send.
     void navigatorLocks()?.request(this.key, () => new Promise<void>((resolve) => (this.release = resolve)));
   }
 
@@ -123,11 +129,11 @@ export class PageOutbox {
       if (changes.length) storage()?.setItem(this.key, JSON.stringify({ schema: SCHEMA_VERSION, base, changes }));
       else storage()?.removeItem(this.key);
     } catch {
-      // The browser's storage is full: the changes are still sent, they only do not outlive the page.
+      // The browser's storage is full: the changes are still sent, but do not outlive the page.
     }
   }
 
-  /** Takes up what pages that are gone have left: their outboxes become this one's. Nothing is removed before it is stored here. */
+  /** Takes over the outboxes of closed pages. Nothing is removed before it is stored here. */
   async adopt(): Promise<{ outboxes: Outbox[]; damaged: SetAside[]; taken: () => void }> {
     const outboxes: Outbox[] = [];
     const damaged: SetAside[] = [];
@@ -159,13 +165,13 @@ function navigatorLocks(): LockManager | undefined {
   return typeof navigator === "undefined" ? undefined : navigator.locks;
 }
 
-/** Whether the page that wrote an outbox is gone. */
+/** Whether the page that wrote an outbox is closed. */
 async function isLeft(key: string): Promise<boolean> {
   const locks = navigatorLocks();
   return locks ? locks.request(key, { ifAvailable: true }, (lock) => lock !== null) : true;
 }
 
-/** The changes of a deck that were set aside in this browser. */
+/** Returns the changes of a deck that were set aside in this browser. */
 export function readAside(deck: string): SetAside[] {
   try {
     return z.array(SetAside).parse(JSON.parse(storage()?.getItem(ASIDE + deck) ?? "[]"));

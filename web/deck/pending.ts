@@ -1,4 +1,4 @@
-/** A document that was dropped on a deck of the Desk, on its way to that deck's Write. */
+/** A document dropped on a deck of the Desk, to be opened in that deck's Write. */
 let waiting: { deck: string; file: File } | undefined;
 
 export function handOverDocument(deck: string, file: File): void {

@@ -11,7 +11,7 @@ export interface Measure {
 
 type Key = string;
 const headKeys = new WeakMap<object, string>();
-/** What of the head changes a layout, as a key; equal heads share it. */
+/** Returns a key of the metadata that a layout depends on. */
 function headKey(metadata: DeckMetadata): Key {
   const known = headKeys.get(metadata);
   if (known) return known;
@@ -34,7 +34,9 @@ interface Held {
 }
 const scenes = new WeakMap<Slide, Held>();
 const measures = new WeakMap<Slide, { key: Key; measure: Measure }>();
-/** Scenes by what they show, so that a slide that comes again from the server is not laid out again; the last so many. */
+/**
+ * Scenes by content, so that a slide that comes again from the server is not laid out again. Only the latest are kept.
+ */
 const byContent = new Map<string, Scene>();
 const KEPT = 1500;
 const faces = new Map<string, Promise<unknown>>();
@@ -50,7 +52,7 @@ const subscribe = (listener: () => void) => {
   return () => listeners.delete(listener);
 };
 
-/** Opens the faces that a drawing needs, each under its own name. */
+/** Loads the faces that a drawing needs, each under its own name. */
 function openFaces(ids: readonly string[]): Promise<unknown> {
   return Promise.all(
     ids.map((id) => {
@@ -65,7 +67,7 @@ function openFaces(ids: readonly string[]): Promise<unknown> {
   );
 }
 
-/** All that a scene depends on: the slide without what is not seen, its number and its head. */
+/** Returns everything that a scene depends on: the visible fields of the slide, its number and its metadata. */
 function contentOf(
   { notes: _, source: __, origin: ___, parent: ____, ...seen }: Slide,
   number: number,
@@ -87,7 +89,7 @@ interface Wanted {
 const waiting = new Map<Slide, Wanted>();
 let busy = false;
 
-/** Lays out what is waited for, the last asked first, a few at a time, so that what is seen comes first. */
+/** Lays out waiting slides, the last requested first, a few at a time, so that what is visible comes first. */
 async function work(): Promise<void> {
   if (busy) return;
   busy = true;
@@ -114,7 +116,7 @@ async function work(): Promise<void> {
           batch.map(({ slide, number }) => ({ slide, number })),
         );
       } catch {
-        // A font that did not arrive: the slides are asked for again, unless newer ones have taken their place.
+        // A font did not arrive: the slides are requested again, unless newer ones have replaced them.
         for (const { content: _, ...wanted } of batch)
           if (!waiting.has(wanted.slide)) waiting.set(wanted.slide, wanted);
         setTimeout(work, 1000);
@@ -135,7 +137,7 @@ async function work(): Promise<void> {
   }
 }
 
-/** The head of a deck as one object as long as nothing of it changes. */
+/** Returns a deck's metadata as one object as long as nothing in it changes. */
 const heads = new WeakMap<Deck["theme"], DeckMetadata[]>();
 export function useHead(deck: Deck): DeckMetadata {
   return useMemo(() => {
@@ -149,13 +151,16 @@ export function useHead(deck: Deck): DeckMetadata {
   }, [deck]);
 }
 
-/** The scene of a slide, laid out in the worker; an older one of the same slide stands until the new one is there. */
+/**
+ * Returns the scene of a slide, laid out in the worker; the previous scene of the same slide until the new one is
+ * there.
+ */
 export function useScene(slide: Slide, number: number, metadata: DeckMetadata): Scene | undefined {
   useSyncExternalStore(subscribe, () => scenes.get(slide) ?? null);
   const held = scenes.get(slide);
   const current = held && held.number === number && held.key === headKey(metadata);
   const [last, setLast] = useState<Scene | undefined>(held?.scene);
-  // Asked for before the page is painted: a frame sooner on the screen.
+  // Requested before the page is painted, which shows it a frame sooner.
   useLayoutEffect(() => {
     if (current) {
       setLast(held.scene);
@@ -168,7 +173,7 @@ export function useScene(slide: Slide, number: number, metadata: DeckMetadata): 
 }
 
 let measuring: symbol | undefined;
-/** Measures all slides of a deck in the background, and gives what is known so far. */
+/** Measures all slides of a deck in the background, and returns what is known so far. */
 export function useMeasures(deck: Deck, metadata: DeckMetadata): (slide: Slide) => Measure | undefined {
   const version = useSyncExternalStore(subscribe, () => tick);
   useEffect(() => {

@@ -20,29 +20,29 @@ import { aside, PageOutbox, readAside, type SetAside, wordsOf, writeAside } from
 
 export type { DeckView, Notice, SaveStatus } from "./view";
 
-/** Changes that follow each other closely are sent together, after this many milliseconds; the outbox has them at once. */
+/** Changes within this many milliseconds are sent together; the outbox has them at once. */
 const SOON = 100;
 
-/** Lets the page draw and answer before it goes on. */
+/** Lets the page draw and respond before it continues. */
 const aBreath = () => new Promise<void>((resolve) => setTimeout(resolve));
 
-/** How many changes go in one request. */
+/** The most changes in one request. */
 const AT_ONCE = 200;
-/** How often the server may refuse the same changes as made on an old version before they are tried one by one. */
+/** How often the server may refuse the same changes as outdated before they are sent one by one. */
 const PATIENCE = 3;
 
 /**
  * A deck open in the page: applies changes at once, sends them in order, keeps them until the server has committed
- * them, takes in what others change, and holds the steps to undo and redo.
+ * them, takes in others' changes, and holds the steps to undo and redo.
  */
 export class DeckSession {
   private replica: Replica<SentChange>;
-  /** How many of the pending changes are on their way. */
+  /** The number of pending changes on their way. */
   private inFlight = 0;
-  /** How often the changes on top of the pile were refused in a row; with `isolate` they go one by one. */
+  /** How often the first pending changes were refused in a row; with `isolate` they are sent one by one. */
   private refusals = 0;
   private isolate = false;
-  /** The right to change was taken back, or the deck is gone: what is pending stays here and is not sent again. */
+  /** The right to edit was withdrawn, or the deck was deleted: pending changes stay here and are not sent again. */
   private blocked = false;
   private undos: Step[] = [];
   private redos: Step[] = [];
@@ -54,7 +54,7 @@ export class DeckSession {
   private view: DeckView;
   private events: EventSource | undefined;
   private catching = false;
-  /** The newest version that the server told of. */
+  /** The newest version that the server announced. */
   private announced = 0;
   private readonly outbox: PageOutbox;
 
@@ -74,7 +74,10 @@ export class DeckSession {
     };
   }
 
-  /** Opens a deck; what earlier pages could not send is put on top of it and sent. Throws Refused or Unreachable, and leaves what waits where it is. */
+  /**
+   * Opens a deck and sends what earlier pages could not send. Throws Refused or Unreachable, and leaves what waits
+   * where it is.
+   */
   static async open(id: string): Promise<DeckSession> {
     const session = new DeckSession(await get(`/decks/${id}`, DeckState));
     await session.adopt();
@@ -83,7 +86,7 @@ export class DeckSession {
     return session;
   }
 
-  /** Takes up what pages that are gone have not sent. */
+  /** Takes over what closed pages have not sent. */
   private async adopt(): Promise<void> {
     const { outboxes, damaged, taken } = await this.outbox.adopt();
     this.setAside(damaged);
@@ -104,7 +107,7 @@ export class DeckSession {
     } else taken();
   }
 
-  /** Shows a replica with what became of the page's own changes on it. */
+  /** Shows a replica, and what became of the page's own changes on it. */
   private take({ replica, inverses, adapted, refused }: Integrated<SentChange>, next: Partial<DeckView> = {}): void {
     const { deck } = replica;
     const changed = deck !== this.view.deck;
@@ -129,7 +132,7 @@ export class DeckSession {
       );
   }
 
-  /** Keeps changes that cannot be saved, for the person to see and copy. */
+  /** Keeps changes that could not be saved, for the user to see and copy. */
   private setAside(list: readonly SetAside[]): void {
     if (!list.length) return;
     const known = new Set(this.view.aside.map(({ id }) => id));
@@ -145,13 +148,13 @@ export class DeckSession {
     this.set({ aside: [] });
   }
 
-  /** Takes up the steps of earlier sessions, so that they can be taken back too. */
+  /** Loads the steps of earlier sessions, so that they can be undone too. */
   private async remember(): Promise<void> {
     if (!this.view.canEdit) return;
     const known = this.undos.length;
     try {
       const { undo, redo, more } = await get(`/decks/${this.view.deck.id}/steps?skip=${this.undos.length}`, Steps);
-      // What a text made is taken back with its text, which the log does not hold.
+      // A change made from a text is undone with its text, which the log does not have.
       const made = ({ change }: { change: Change }) =>
         singles(change).some(
           (one) =>
@@ -169,7 +172,7 @@ export class DeckSession {
         this.redos = redo.map((step): Step => ({ ...step, sent: step.id, text: null })).reverse();
       this.set({});
     } catch {
-      // Without them only this session's steps can be taken back.
+      // Without them, only this session's steps can be undone.
     }
   }
   private listen(): void {
@@ -202,7 +205,7 @@ export class DeckSession {
     for (const listener of this.listeners) listener();
   }
 
-  /** Says a line to the person; with `undo` it offers to take the last act back. */
+  /** Shows a line to the user; with `undo` it offers to undo the last act. */
   notify(text: string, undo = false): void {
     this.serial += 1;
     this.set({ notice: { text, undo, serial: this.serial } });
@@ -212,7 +215,10 @@ export class DeckSession {
     this.set({ notice: undefined });
   }
 
-  /** Applies a change and sends it. `text` is what Write shows for the deck after it; `quiet` says nothing. Returns whether it was taken. */
+  /**
+   * Applies a change and sends it. `text` is what Write shows for the deck afterwards; `quiet` shows no notice. Returns
+   * whether it was applied.
+   */
   apply(
     change: Change,
     { text, quiet = false, words }: { text?: string; quiet?: boolean; words?: string } = {},
@@ -233,12 +239,15 @@ export class DeckSession {
     return true;
   }
 
-  /** The text beside a deck: what came with the change; else that of its document stays, and a typed one is of an older deck. */
+  /**
+   * Returns the text beside a deck: the one that came with the change; else that of its document stays, while a typed
+   * one is outdated.
+   */
   private textAfter(deck: Deck, text: string | undefined): string | null {
     return text ?? (deck.manuscript ? this.view.text : null);
   }
 
-  /** Puts a change on top and lets it be sent. Returns the change that takes it back, or undefined where it does not fit. */
+  /** Applies a change on top and queues it. Returns its inverse; undefined when it does not fit. */
   private add(
     given: Change,
     typed: string | undefined,
@@ -291,7 +300,7 @@ export class DeckSession {
     if (back) this.notify(`Done again: ${step.description.toLowerCase()}`);
   }
 
-  /** Keeps what is pending in the browser until the server has it, whatever it answers. */
+  /** Keeps pending changes in the browser until the server has committed them. */
   private keep(): void {
     this.outbox.write({ base: this.replica.version, changes: [...this.replica.pending] });
   }
@@ -327,11 +336,14 @@ export class DeckSession {
     }
   };
 
-  /** What happens to changes that the server has not taken: they stay in the outbox until it has, or until it is certain that it never will. */
+  /**
+   * Handles a failed request: changes stay in the outbox until the server has taken them, or until it is certain that
+   * it never will.
+   */
   private async refused(error: unknown, batch: readonly SentChange[]): Promise<void> {
     if (!(error instanceof Refused) || error.status >= 500 || error.status === 429 || error.status === 408) {
       this.set({ status: "waiting" });
-      // A full disk or a limit is said once; a network that is away is told by the status alone.
+      // A full disk or a limit is reported once; a missing network shows in the status alone.
       if (error instanceof Refused && this.retry === 0) this.notify(error.message);
       this.retry = Math.min(this.retry + 1, 6);
       setTimeout(this.send, 250 * 2 ** this.retry);
@@ -352,7 +364,7 @@ export class DeckSession {
     }
     if (batch.length > 1) this.isolate = true;
     else {
-      // This one can never be taken: it is set aside, and what was done after it goes on.
+      // This change can never be taken: it is set aside, and later ones go on.
       const [own] = batch as [SentChange];
       this.setAside([aside(own, error.message, wordsOf(own.change, own.text))]);
       this.refusals = 0;
@@ -370,7 +382,7 @@ export class DeckSession {
     void this.send();
   }
 
-  /** Takes in what others committed, as a refusal tells it or the log. Returns whether it could be had. */
+  /** Takes in what others committed, from a refusal or from the log. Returns whether it was available. */
   private async caughtUp(error: Refused): Promise<boolean> {
     try {
       const { changes } = await get(`/decks/${this.view.deck.id}/changes?since=${this.replica.version}`, ChangesSince);
@@ -401,7 +413,7 @@ export class DeckSession {
       this.notify("Somebody else changed the same thing; your change is now on top of theirs.");
   }
 
-  /** Asks for the deck as it is, and puts what is pending on top. */
+  /** Loads the deck as it is, and applies pending changes on top. */
   private async reload(): Promise<void> {
     const { deck, version, text } = await get(`/decks/${this.view.deck.id}`, DeckState);
     if (this.inFlight) return;
@@ -411,12 +423,12 @@ export class DeckSession {
     );
   }
 
-  /** Resolves when all that the server has by now is here, or the deck is closed. */
+  /** Resolves when everything that the server has now is here, or the deck is closed. */
   async upToDate(): Promise<void> {
     while (!this.closed && !(await this.catchUp())) await new Promise((resolve) => setTimeout(resolve, 150));
   }
 
-  /** Takes in what others changed, when nothing of ours is on its way. Returns whether it is all here. */
+  /** Takes in others' changes when none of ours is on its way. Returns whether everything is here. */
   private async catchUp(): Promise<boolean> {
     if (this.catching || this.inFlight) return false;
     this.catching = true;
@@ -432,7 +444,7 @@ export class DeckSession {
         await aBreath();
         if (this.inFlight) return false;
         const taken = integrate(this.replica, [entry]);
-        // Of a document the text may be another now; slides and pictures that are only added say nothing of it.
+        // The text of a document may have changed; slides and pictures that are only added say nothing of it.
         const { change } = entry;
         const grown =
           change.kind === "batch" && change.changes.every(({ kind }) => kind === "insertSlide" || kind === "setAsset");
@@ -444,7 +456,8 @@ export class DeckSession {
       }
       whole = this.replica.version >= version;
     } catch {
-      // What came does not fit what is here: the deck is asked for as it is. Without a server the next announcement tries again; of a deck that is gone nothing more comes.
+      // The log does not continue what is here: the deck is loaded again. Without a server, the next announcement tries
+      // again; of a deleted deck nothing more comes.
       whole = await this.reload().then(
         () => !this.inFlight,
         (error: unknown) => error instanceof Refused,
@@ -452,13 +465,13 @@ export class DeckSession {
     } finally {
       this.catching = false;
     }
-    // More came while this was taken in.
+    // More arrived meanwhile.
     if (this.announced > this.replica.version && !this.inFlight && !this.closed)
       setTimeout(() => void this.catchUp(), 150);
     return whole;
   }
 
-  /** The page goes away: what is not acknowledged is sent once more, and stays in the outbox besides. */
+  /** The page is closing: unacknowledged changes are sent once more, and stay in the outbox. */
   private readonly leave = (): void => {
     const { pending, version } = this.replica;
     if (!pending.length || this.blocked) return;

@@ -4,20 +4,23 @@ import { useDeck } from "./DeckContext";
 import { isOpen, isPlain, dismissJobs, useJobs } from "../jobs";
 
 export interface Arrival {
-  /** The files that the open deck is or was read from, the last first. */
+  /** The jobs that read or have read files into the open deck, newest first. */
   jobs: readonly Job[];
   /** The file whose slides are not all on this page yet, though its job may have ended. */
   coming: Job | undefined;
 }
 
-/** How the slides of the open deck arrive. A file that was read and taken whole is taken off the list once this page has all of it. */
+/**
+ * Returns how the slides of the open deck arrive. A file that was read without remarks is taken off the list once this
+ * page has all of it.
+ */
 export function useArrival(): Arrival {
   const { deck, session } = useDeck();
   const jobs = useJobs().filter((job) => job.deck === deck.id && job.kind === "read");
   const [here, setHere] = useState<readonly string[]>([]);
   const ended = jobs.filter((job) => !isOpen(job));
   const ids = ended.map(({ id }) => id).join(" ");
-  // The word that a job has ended may be here before its last slides are.
+  // The end of a job may be announced before its last slides are here.
   // biome-ignore lint/correctness/useExhaustiveDependencies: the ids stand for the list of jobs, which is new at every render.
   useEffect(() => {
     if (!ids) return;

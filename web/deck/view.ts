@@ -4,7 +4,7 @@ import type { SetAside } from "./outbox";
 
 export type SaveStatus = "saved" | "saving" | "waiting" | "refused";
 
-/** What was done last, for the line that offers to undo it. */
+/** The last act, for the line that offers to undo it. */
 export interface Notice {
   text: string;
   undo: boolean;
@@ -20,13 +20,13 @@ export interface DeckView {
   notice: Notice | undefined;
   canUndo: boolean;
   canRedo: boolean;
-  /** Changes that could not be saved and that the person has not dismissed. */
+  /** Changes that could not be saved and that the user has not dismissed. */
   aside: readonly SetAside[];
 }
 
-/** An act that can be undone or done again. */
+/** An act that can be undone or redone. */
 export interface Step {
-  /** The id of the act, by which the log knows what was taken back. */
+  /** The id of the act, by which the log identifies what was undone. */
   id: string;
   /** The id of the change that did it last, here or in an earlier session. */
   sent: string;

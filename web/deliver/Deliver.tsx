@@ -171,7 +171,7 @@ function Format({ format, ready }: { format: WritableFormat; ready: boolean }) {
   );
 }
 
-/** Each format with what it keeps, adapts and leaves out, before anything is written. */
+/** Shows for each format what it keeps, adapts and leaves out, before anything is written. */
 export default function Deliver() {
   const { status } = useDeck();
   return (

@@ -67,7 +67,7 @@ function Row({
       }}
       onDragLeave={() => setOver(false)}
       onDrop={(event) => {
-        // A document dropped on a deck is compared with what its slides were made from.
+        // A document dropped on a deck is compared with the one that its slides were made from.
         const [file] = event.dataTransfer.files;
         setOver(false);
         if (!file || !/\.(docx|odt|html?|csv|tsv|opml|md|txt)$/i.test(file.name)) return;
@@ -122,7 +122,7 @@ function Row({
   );
 }
 
-/** A deck that was deleted is only set aside for a while, so that it can be taken back. */
+/** A deleted deck is only hidden for a while, so that it can be restored. */
 interface Gone {
   row: DeckRow;
   timer: ReturnType<typeof setTimeout>;
@@ -144,12 +144,12 @@ export default function Desk() {
   const jobs = useJobs();
   const mutateJobs = () => mutateKey("/jobs");
   const running = jobs.filter(isOpen).length;
-  // A file that is dropped shows its first slides in Write or Arrange: the places are fetched before they are needed.
+  // A dropped file shows its first slides in Write or Arrange: these places are loaded before they are needed.
   useEffect(() => {
     const timer = setTimeout(() => void Promise.all([import("../arrange/Arrange"), import("../write/Write")]), 400);
     return () => clearTimeout(timer);
   }, []);
-  // A job that begins or ends changes what stands on the Desk.
+  // The Desk changes when a job starts or ends.
   // biome-ignore lint/correctness/useExhaustiveDependencies: the list is read again when the number of jobs changes, not when a function does.
   useEffect(() => void mutate(), [jobs.length, running]);
   const rows = data?.decks.filter(
@@ -177,7 +177,7 @@ export default function Desk() {
         complain(`${file.name}: ${(reason as Error).message}`);
       }
     };
-    // A few at a time are handed over; the server reads them as jobs, and goes on when this page is closed.
+    // A few files are uploaded at a time; the server reads them as jobs, also when this page is closed.
     const hand = async () => {
       for (let file = waiting.shift(); file; file = waiting.shift()) {
         setBusy(

@@ -5,7 +5,7 @@ import { type FormEvent, useState } from "react";
 import { post } from "../api/client";
 import { FOR, LABEL, PAGES_SHOW } from "../ui/formats";
 
-/** Writes many decks at once in one format: a job, whose file and report stand on the Desk when it is done. */
+/** Writes many decks at once in one format: a job whose file and report are listed on the Desk when it is done. */
 export function WriteDecks({
   rows,
   pattern,

@@ -1,4 +1,7 @@
-/** A pattern of a name: `*` stands for anything; words without it are found anywhere in the title. Case does not matter. */
+/**
+ * Whether a name matches a pattern: `*` stands for anything; a pattern without it matches anywhere in the name. Case is
+ * ignored.
+ */
 export function matches(title: string, pattern: string): boolean {
   const wanted = pattern.trim().toLowerCase();
   if (!wanted) return true;

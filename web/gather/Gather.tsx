@@ -7,7 +7,7 @@ import { isOpen, JobLine, useJobs } from "../jobs";
 import { Rail } from "../shell/Rail";
 import { MergeList } from "./MergeList";
 
-/** Gathers decks of the Desk by their names and makes one of them; the decks stay as they are. */
+/** Merges decks of the Desk, found by their names, into a new one; the decks are not altered. */
 export default function Gather() {
   const [search, setSearch] = useSearchParams();
   const [title, setTitle] = useState("");

@@ -10,7 +10,7 @@ import { clock } from "../ui/time";
 import { keepAppearance, lastAppearance } from "../deck/lastappearance";
 import { chosenSlides, type Found, found, gatheredOf, type Listed, ordered } from "./list";
 
-/** The decks of a list, loaded whole. */
+/** Loads the decks of a list. */
 function useStates(ids: readonly string[], versions: ReadonlyMap<string, number>): Map<string, DeckState> {
   const key = ids
     .map((id) => `${id}@${versions.get(id) ?? 0}`)
@@ -33,15 +33,18 @@ export interface MergeChoice {
 }
 
 interface Props {
-  /** The deck into which the others go; none where they become a new one. */
+  /** The deck into which the others are merged; none for a new deck. */
   into?: { id: string; theme: Theme } | undefined;
   pattern: string;
   onPattern: (pattern: string) => void;
-  /** What is said and done at the end, given what is chosen. */
+  /** What is shown and done at the end for the chosen decks. */
   children: (choice: MergeChoice | undefined, slides: number, problem: string | undefined) => ReactNode;
 }
 
-/** The merge list: decks found by a pattern of names, ordered by hand or by a part of their names, whole or some slides of each, with what their slides will look like. */
+/**
+ * The merge list: decks found by a name pattern, ordered by hand or by a part of their names, all or some slides of
+ * each, with a preview.
+ */
 export function MergeList({ into, pattern, onPattern, children }: Props) {
   const { data } = useSWR("/decks", () => get("/decks", DeckList));
   const [list, setList] = useState<Listed[]>([]);
@@ -93,7 +96,7 @@ export function MergeList({ into, pattern, onPattern, children }: Props) {
     );
   const place = into?.theme ?? states.get(list[0]?.id ?? "")?.deck.theme;
 
-  // A slide that is drawn in two looks is two slides to the drawing.
+  // A slide drawn in two themes counts as two slides for the drawing.
   const twin = useMemo(
     () =>
       shown?.deck.slides[0] ? { match: { ...shown.deck.slides[0] }, keep: { ...shown.deck.slides[0] } } : undefined,

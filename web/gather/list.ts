@@ -2,20 +2,20 @@ import { groupByName, type MergeSource, matchName, parseRanges } from "@unitext/
 import { type Deck, must } from "@unitext/core/model";
 import type { DeckRow } from "@unitext/server/api";
 
-/** A deck of the list: all of its slides, or those typed. */
+/** A deck of the list: all of its slides, or the typed ones. */
 export interface Listed {
   id: string;
   slides: string;
 }
 
-/** A deck of which a name fits the pattern, its title or that of its file, with what the stars stand for. */
+/** A deck whose title or file name matches the pattern, with what the stars stand for. */
 export interface Found {
   row: DeckRow;
   name: string;
   parts: string[];
 }
 
-/** The decks whose names fit a pattern; a pattern without a star is looked for anywhere in the name. */
+/** Returns the decks whose names match a pattern; a pattern without a star matches anywhere in the name. */
 export function found(rows: readonly DeckRow[], pattern: string): Found[] {
   const wanted = pattern.trim();
   if (!wanted) return rows.map((row) => ({ row, name: row.title, parts: [] }));
@@ -29,13 +29,16 @@ export function found(rows: readonly DeckRow[], pattern: string): Found[] {
   });
 }
 
-/** Orders what was found by a part of the name, or by the whole name. */
+/** Orders decks by a part of the name, or by the whole name. */
 export function ordered(list: readonly Found[], column: number | "name"): Found[] {
   const key = ({ name, parts }: Found) => (column === "name" ? name : (parts[column] ?? ""));
   return [...list].sort((a, b) => groupByName(key(a), key(b)) || groupByName(a.name, b.name));
 }
 
-/** The ids of the slides that a list of numbers names; undefined for all. Throws a Failure for numbers that the deck does not have. */
+/**
+ * Returns the ids of the slides in a list of numbers; undefined for all. Throws a Failure for numbers that the deck
+ * does not have.
+ */
 export function chosenSlides(deck: Deck, slides: string): string[] | undefined {
   if (!slides.trim()) return undefined;
   return [...new Set(parseRanges(slides, deck.slides.length, deck.properties.title))].map((number) =>

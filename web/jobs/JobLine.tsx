@@ -36,7 +36,7 @@ const STATE: Record<Job["kind"], Record<Job["state"], string>> = {
   },
 };
 
-/** Where the slides of a file are seen to arrive: a presentation as a map, a document beside its text. */
+/** Returns where the slides of a file appear: a presentation in the map, a document beside its text. */
 export const arrivalOf = (name: string): "arrange" | "write" => (/\.(pptx|f?odp)$/i.test(name) ? "arrange" : "write");
 
 export const isOpen = ({ state }: Job) => state === "waiting" || state === "running";
@@ -45,7 +45,7 @@ export function cancelJob(job: Job): void {
   void post(`/jobs/${job.id}/cancel`, {}, Job).then(() => mutate("/jobs"));
 }
 
-/** How far a job is, in words: slides and pages; of one that is done, the slides that it made. */
+/** Describes how far a job is: slides and pages, or the number of slides made. */
 export function jobProgress({ kind, name, state, slides, page, pages }: Job): string {
   if (kind !== "read") return `${page} of ${pages} ${kind === "split" ? "parts" : "decks"}`;
   if (state === "done") return `${slides} ${slides === 1 ? "slide" : "slides"}`;
@@ -55,7 +55,7 @@ export function jobProgress({ kind, name, state, slides, page, pages }: Job): st
 
 const jobSentence = ({ report }: Job): string[] => (report ? reportLines(report) : []);
 
-/** Whether a job has ended well and has nothing to tell, so that seeing its slides says it all. */
+/** Whether a job has ended without remarks, so that seeing its slides is enough. */
 export const isPlain = (job: Job) =>
   job.kind === "read" && job.state === "done" && !job.message && jobSentence(job).length === 0;
 
@@ -64,7 +64,7 @@ export async function dismissJobs(...jobs: readonly Job[]): Promise<void> {
   await mutate("/jobs");
 }
 
-/** The jobs of the Desk: those that go on, and the last that have ended; older ones are folded away. */
+/** The jobs of the Desk: running ones and the last that ended; older ones are folded away. */
 export function JobLines({ jobs }: { jobs: readonly Job[] }) {
   const ended = jobs.filter((job) => !isOpen(job));
   const line = (job: Job) => <JobLine key={job.id} job={job} />;
@@ -87,7 +87,9 @@ export function JobLines({ jobs }: { jobs: readonly Job[] }) {
   );
 }
 
-/** A line on a document that is being read, or was: how far it is, what was adapted, and where its slides are, unless they are `here`. */
+/**
+ * A line on a document being read: how far it is, what was adapted, and where its slides are, unless they are `here`.
+ */
 export function JobLine({ job, here = false }: { job: Job; here?: boolean }) {
   const open = isOpen(job);
   const lines = jobSentence(job);

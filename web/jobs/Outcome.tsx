@@ -8,7 +8,7 @@ import { clock } from "../ui/time";
 
 const KINDS: Record<string, string> = { slide: "Slides", notes: "Notes", link: "Links", binding: "Linked data" };
 
-/** What became of all that went in: a sentence, and the table behind it. */
+/** What became of the input: a sentence, and the table behind it. */
 export function BalanceTable({ result }: { result: Pick<JobResult, "sentence" | "rows"> }) {
   return (
     <details className="text-sm" data-balance>
@@ -47,7 +47,7 @@ export function BalanceTable({ result }: { result: Pick<JobResult, "sentence" | 
   );
 }
 
-/** What a job made: decks with their links, what was put right, what became of all that went in, and a note of contents to be copied. */
+/** The result of a job: decks with their links, repairs, what became of the input, and a table of contents to copy. */
 export function Outcome({ job }: { job: Job }) {
   const [copied, setCopied] = useState(false);
   const { result } = job;

@@ -8,7 +8,10 @@ let users = 0;
 let asked = false;
 let asking = false;
 
-/** Asks for the jobs again whenever the server tells of one, but never twice at once; the last word is never missed. */
+/**
+ * Asks for the jobs whenever the server announces a change, but never twice at once; the last announcement is never
+ * missed.
+ */
 async function refresh(): Promise<void> {
   asked = true;
   if (asking) return;
@@ -20,7 +23,7 @@ async function refresh(): Promise<void> {
       await new Promise((resolve) => setTimeout(resolve, 150));
     }
   } catch {
-    // Without a server its next word asks again.
+    // Without a server, the next announcement asks again.
   } finally {
     asking = false;
   }
@@ -45,7 +48,7 @@ export function noteReading(id: string, deck: string, name: string): void {
   void mutate<JobList>("/jobs", (list) => ({ jobs: [job, ...(list?.jobs ?? []).filter((known) => known.id !== id)] }));
 }
 
-/** The jobs of the user as they go on. */
+/** Returns the jobs of the user with their progress. */
 export function useJobs(): readonly Job[] {
   const { data } = useSWR("/jobs", () => get("/jobs", JobList));
   useEffect(() => {
@@ -53,7 +56,7 @@ export function useJobs(): readonly Job[] {
     if (!events) {
       events = new EventSource("/api/jobs/events");
       events.onmessage = () => void refresh();
-      // While the line was down something may have been missed.
+      // Announcements may have been missed while the connection was down.
       events.onopen = () => void refresh();
     }
     return () => {

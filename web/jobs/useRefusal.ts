@@ -2,7 +2,7 @@ import { useEffect } from "react";
 import { useLocation, useNavigate } from "react-router";
 import { useJobs } from "./useJobs";
 
-/** Leads back to the Desk, which says why, when the file that the deck of this page was to be made from is refused. */
+/** Goes back to the Desk, which says why, when the file of this page's deck is refused. */
 export function useRefusal(): void {
   const navigate = useNavigate();
   const { state } = useLocation() as { state: { job?: string } | null };

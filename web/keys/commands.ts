@@ -1,4 +1,4 @@
-/** Every act that has a key: what it does, where, and the key that it begins with. */
+/** Every command with a key: what it does, where, and its default key. */
 export const COMMANDS = {
   undo: { label: "Take back the last act", place: "Everywhere", key: "Ctrl+Z" },
   redo: { label: "Do it again", place: "Everywhere", key: "Ctrl+Shift+Z" },
@@ -69,7 +69,7 @@ export function subscribeKeys(listener: () => void): () => void {
 }
 export const keysVersion = () => changed;
 
-/** The key of an event as it is written in the list: `Ctrl+Shift+Z`. Ctrl stands for ⌘ as well. */
+/** Returns the key of an event as the list shows it: `Ctrl+Shift+Z`. Ctrl stands for ⌘ as well. */
 export function written(event: KeyboardEvent | React.KeyboardEvent): string | undefined {
   if (["Control", "Shift", "Alt", "Meta"].includes(event.key)) return undefined;
   const letter = event.key.length === 1 ? event.key.toUpperCase() : event.key;

@@ -9,7 +9,7 @@ export function typing(target: EventTarget | null): boolean {
   );
 }
 
-/** Runs acts by their keys while the component stands, unless one is typing or a dialog is open. */
+/** Runs commands by their keys while the component is mounted, unless the user is typing or a dialog is open. */
 export function useCommands(acts: Partial<Record<CommandName, () => void>>): void {
   const latest = useRef(acts);
   latest.current = acts;

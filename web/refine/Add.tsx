@@ -16,7 +16,7 @@ const FORMS: [string, Geometry][] = [
   ["Star", { preset: "star5" }],
 ];
 
-/** Puts a new element on the slide, in its middle. */
+/** Adds a new element in the middle of the slide. */
 export function Add({ acts }: { acts: Acts }) {
   const { deck, session } = useDeck();
   const file = useRef<HTMLInputElement>(null);
@@ -43,7 +43,7 @@ export function Add({ acts }: { acts: Acts }) {
         { kind: "setAsset", name, asset: { sha256, mediaType, width: found.width, height: found.height } },
         { quiet: true },
       );
-      // Pictures are far too big at first: they land at a size that leaves room beside them.
+      // Pictures are far too large at first: they get a size that leaves room beside them.
       const share = Math.min(1, (width * 0.5) / found.width, (height * 0.6) / found.height);
       add(
         {

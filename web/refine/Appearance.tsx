@@ -19,11 +19,11 @@ import { Measure } from "./Measure";
 import { Motion } from "./Motion";
 import type { Acts } from "./selection";
 
-/** Pages are measured in centimetres on screen, and from one inch to 56 inches wide and high. */
+/** Page sizes are shown in centimetres, from one inch to 56 inches. */
 const POINTS_IN_CM = 72 / 2.54;
 const [LEAST_PAGE, MOST_PAGE] = [2.54, 142.24];
 
-/** The look of the slide and of the deck. */
+/** The appearance of the slide and of the deck. */
 export function Appearance({
   slide,
   acts,

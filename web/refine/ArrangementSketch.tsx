@@ -1,7 +1,7 @@
 import { slotPlaces } from "@unitext/core/layout";
 import type { ArrangementName, Page } from "@unitext/core/model";
 
-/** An arrangement in small: its slots where they are on this page. */
+/** A sketch of an arrangement: its slots in their places on this page. */
 export function ArrangementSketch({ arrangement, page }: { arrangement: ArrangementName; page: Page }) {
   return (
     <svg viewBox={`0 0 ${page.width} ${page.height}`} className="mb-1 block w-full" aria-hidden="true">

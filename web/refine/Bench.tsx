@@ -35,10 +35,10 @@ const ANCHOR = { top: "flex-start", middle: "center", bottom: "flex-end" } as co
 const STEP = 1;
 const LEAP = 10;
 
-/** What is being written: a text that is there, or a slot that is still empty. */
+/** What is being edited: an existing text, or an empty slot. */
 type Target = { element: string } | { slot: string };
 
-/** One slide: its elements to select, move, size and turn; what is selected is described at the side. */
+/** One slide: its elements to select, move, resize and rotate; the selection is described at the side. */
 export function Bench({ slide: given, number }: { slide: Slide; number: number }) {
   const { deck, metadata, session, canEdit } = useDeck();
   const [chosen, setChosen] = useState<readonly string[]>([]);
@@ -52,7 +52,7 @@ export function Bench({ slide: given, number }: { slide: Slide; number: number }
     if (stage.current) observer.observe(stage.current);
     return () => observer.disconnect();
   }, []);
-  // While elements are moved the slide is drawn as it will be.
+  // While elements are moved, the slide is drawn with their new frames.
   const slide = useMemo(
     () =>
       draft.size
@@ -112,13 +112,13 @@ export function Bench({ slide: given, number }: { slide: Slide; number: number }
   };
   const open = (element: Element | undefined) => {
     if (!canEdit || !element) return;
-    // One of a group is opened by itself.
+    // A member of a group is opened by itself.
     if (chosen.length > 1 || chosen[0] !== element.id) choose([element.id]);
     if (element.kind === "text" || element.kind === "shape") setTarget({ element: element.id });
     else if (element.kind === "picture") setCropping(element.id);
     else requestAnimationFrame(() => document.querySelector<HTMLElement>("[data-selected] [data-first]")?.focus());
   };
-  /** An element that was pressed among several that are chosen. */
+  /** An element that was clicked among several selected ones. */
   const pressed = (id: string, { twice, more }: { twice: boolean; more: boolean }) => {
     if (twice) open(given.elements.find((element) => element.id === id));
     else if (more || !chosen.includes(id)) pick(id, more);
@@ -139,7 +139,7 @@ export function Bench({ slide: given, number }: { slide: Slide; number: number }
           { kind: "setElement", slide: given.id, element: { ...element, text } },
           { words: "Changed the words of a shape" },
         );
-      // Points that come with those above them go on doing so, whatever levels they have now.
+      // Points that appear with those above them still do, whatever their level now.
       else
         session.apply({
           kind: "setText",
@@ -290,7 +290,7 @@ export function Bench({ slide: given, number }: { slide: Slide; number: number }
             if (!frame) return null;
             const on = chosen.includes(element.id);
             return (
-              // The frame is as large as the element; what is pressed is never smaller than a fingertip needs.
+              // The frame is as large as the element; its click target is never smaller than a fingertip.
               <div key={element.id} data-frame={element.id} className="pointer-events-none absolute" style={at(frame)}>
                 <button
                   type="button"
@@ -396,7 +396,7 @@ export function Bench({ slide: given, number }: { slide: Slide; number: number }
             </p>
           )}
         </div>
-        {/* Who writes notes has done with what was selected. */}
+        {/* Focus in the notes ends the selection. */}
         {/* biome-ignore lint/a11y/noStaticElementInteractions: the focus of the fields inside is heard here. */}
         <div onFocus={() => choose([])}>
           <Notes slide={given} />
@@ -436,7 +436,7 @@ export function Bench({ slide: given, number }: { slide: Slide; number: number }
 }
 
 const TARGET = 24;
-/** Where the button of an element stands against its frame: over all of it, and further where the frame is small. */
+/** Returns the frame of an element's button: all of the element, and more where that is small. */
 function pressable(width: number, height: number): React.CSSProperties {
   const [x, y] = [Math.max(0, (TARGET - width) / 2), Math.max(0, (TARGET - height) / 2)];
   return { left: -x, right: -x, top: -y, bottom: -y };

@@ -48,7 +48,7 @@ function Choice<T extends string>({
   );
 }
 
-/** A word or number that is taken when its field is left or Enter is pressed. */
+/** A text or number field that is applied when it loses focus or Enter is pressed. */
 function Field({
   label,
   value,
@@ -228,7 +228,7 @@ function SeriesFields({ chart, set, series, nth }: Props & { series: Series; nth
   );
 }
 
-/** How a chart shows its data: its key, labels, numbers, axes, and each series. */
+/** How a chart shows its data: legend, labels, numbers, axes, and each series. */
 export function ChartOptionFields({ chart, set }: Props) {
   const round = ROUND.includes(chart.type);
   const look =

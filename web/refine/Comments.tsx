@@ -2,7 +2,7 @@ import type { Slide } from "@unitext/core/model";
 
 const when = new Intl.DateTimeFormat(undefined, { dateStyle: "medium" });
 
-/** What somebody said about a slide in its file, under its notes. */
+/** The comments of a slide's file, under its notes. */
 export function Comments({ slide: { comments = [] } }: { slide: Slide }) {
   if (!comments.length) return null;
   return (

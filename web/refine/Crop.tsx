@@ -4,7 +4,7 @@ import { fillingCrop, movedCrop, zoomedCrop, zoomOf } from "./crop";
 
 export { movedCrop, zoomedCrop, zoomOf };
 
-/** A picture moved and zoomed inside its frame, by pulling it and by the wheel. */
+/** Moves and zooms a picture inside its frame, by dragging and by the wheel. */
 export function CropPane({
   picture,
   asset,

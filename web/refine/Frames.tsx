@@ -3,16 +3,16 @@ import { type ComponentType, useEffect, useRef, useState } from "react";
 import Moveable from "react-moveable";
 import { styleNonce } from "../shell/nonce";
 
-// The styles of the handles come before them: those of a group would come without the nonce, and be refused.
+// Our handle styles come first: those of a group would come without the nonce, and be refused.
 Moveable.makeStyled();
 const HandleStyles = Moveable.defaultStyled as ComponentType<{ cspNonce: string; hidden: boolean }>;
 
 type Standing = Frame & { rotation?: number };
 
 /**
- * Moves, sizes and turns the frames of the chosen elements over the slide, with guides at the middle and the edges of the
- * page and of the other elements, and where spaces are equal. `onDraft` gets what is shown meanwhile, `onPlace` what it came to,
- * `onPress` the element that was pressed where the handles of several cover them.
+ * Moves, resizes and rotates the frames of the selected elements over the slide, with guides at the middle and edges of
+ * the page and of other elements, and at equal distances. `onDraft` gets the intermediate frames, `onPlace` the final
+ * ones, `onPress` the clicked element where the handles of several cover it.
  */
 export function Frames({
   stage,
@@ -48,14 +48,14 @@ export function Frames({
   }, [stage, key, frames.size]);
   // biome-ignore lint/correctness/useExhaustiveDependencies: the handles follow the frames and the scale.
   useEffect(() => moveable.current?.updateRect(), [frames, scale]);
-  // Handles that have just come are shown with the next frame.
+  // New handles are shown with the next frame.
   // biome-ignore lint/correctness/useExhaustiveDependencies: the handles are shown when there are others.
   useEffect(() => {
     const soon = requestAnimationFrame(() => moveable.current?.forceUpdate());
     return () => cancelAnimationFrame(soon);
   }, [targets]);
 
-  /** Shows a frame at once on its own handle, and on the slide as soon as it is drawn. */
+  /** Shows a frame at once on its own handle, and on the slide as soon as that is drawn. */
   function show(target: HTMLElement | SVGElement, change: (before: Standing) => Standing) {
     const id = (target as HTMLElement).dataset.frame ?? "";
     const before = moving.current.get(id) ?? frames.get(id);

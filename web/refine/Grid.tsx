@@ -2,14 +2,14 @@ import { useRef } from "react";
 
 export interface GridCell {
   text: string;
-  /** Over how many columns and rows it reaches. */
+  /** The number of columns and rows that it spans. */
   columns?: number | undefined;
   rows?: number | undefined;
   head?: boolean;
   number?: boolean;
 }
 
-/** Cells to type in, row by row; cells from a spreadsheet are pasted over many at once. `null` is a place that another cell covers. */
+/** A grid of cells to type in; cells from a spreadsheet are pasted over many at once. `null` is a covered cell. */
 export function Grid({
   label,
   cells,

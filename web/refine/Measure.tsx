@@ -1,6 +1,9 @@
 import { useEffect, useState } from "react";
 
-/** A number with its unit that is taken when the field is left or Enter is pressed; the arrow keys change it by a step, with Shift by ten. */
+/**
+ * A number field with a unit, applied when it loses focus or Enter is pressed; the arrow keys change it by a step, with
+ * Shift by ten.
+ */
 export function Measure({
   label,
   value,

@@ -2,7 +2,7 @@ import type { MediaElement } from "@unitext/core/model";
 import { useDeck } from "../deck/DeckContext";
 import type { Acts } from "./selection";
 
-/** A film or sound: to be tried, and described. */
+/** Plays a film or sound, and edits its description. */
 export function MediaParts({ media, acts, disabled }: { media: MediaElement; acts: Acts; disabled: boolean }) {
   const { deck } = useDeck();
   const [asset, poster] = [

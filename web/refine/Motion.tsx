@@ -37,7 +37,7 @@ const TRIGGER_NAMES: Record<Trigger, string> = {
 const TRANSITION_NAMES: Record<Transition["kind"], string> = { fade: "Fading", push: "Pushing in", wipe: "Uncovering" };
 
 type Text = Extract<Element, { kind: "text" }>;
-/** How the points of a text come: with it, or one at a time in a form. */
+/** Sets how the points of a text appear: with it, or one at a time. */
 type Points = "whole" | StepsForm;
 const POINT_NAMES: Record<Points, string> = {
   whole: "All together",
@@ -58,7 +58,7 @@ function pointed({ steps: _, ...element }: Text, points: Points): Element {
   return { ...element, text, ...(points === "whole" ? {} : { steps: true }) };
 }
 
-/** How what is selected comes in. */
+/** Sets how the selected element appears. */
 export function EntranceOf({ slide, acts }: { slide: Slide; acts: Acts }) {
   const { elements } = acts;
   const [first] = elements;
@@ -187,7 +187,7 @@ export function EntranceOf({ slide, acts }: { slide: Slide; acts: Acts }) {
   );
 }
 
-/** What comes in on the slide, in order, and how the slide itself does. */
+/** Lists what appears on the slide, in order, and sets the slide's transition. */
 export function Motion({
   slide,
   playing,
@@ -229,7 +229,7 @@ export function Motion({
             : "The slide comes in at once",
       });
   };
-  /** Puts an entrance a place earlier or later. */
+  /** Moves an entrance one place earlier or later. */
   const move = (at: number, by: -1 | 1) => {
     const order = coming.map(({ element }) => element.id);
     [order[at], order[at + by]] = [must(order[at + by]), must(order[at])];

@@ -162,7 +162,7 @@ function PictureParts({
   );
 }
 
-/** What is selected: where it stands, how it looks, what it holds, and what can be done with it. */
+/** The selected element: its place, its appearance, its content, and its commands. */
 export function Selected({
   slide,
   acts,
@@ -406,7 +406,7 @@ export function Selected({
   );
 }
 
-/** A thing with a colour of its own stands in a frame of its own. */
+/** An element with a fill needs a frame of its own. */
 function framedAs(element: Element, frames: ReadonlyMap<string, Frame>, change: Partial<Element>): Element {
   const frame = element.frame ?? frames.get(element.id);
   return {

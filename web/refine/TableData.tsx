@@ -4,7 +4,7 @@ import { useState } from "react";
 import { Grid } from "./Grid";
 import type { Acts } from "./selection";
 
-/** A table's cells in a grid, and rows and columns to add and take out. */
+/** A table's cells in a grid, with commands to add and remove rows and columns. */
 export function TableData({ table, acts, disabled }: { table: TableElement; acts: Acts; disabled: boolean }) {
   const [{ y, x }, setPlace] = useState({ y: 0, x: 0 });
   const set = (change: (table: TableElement) => TableElement | undefined, words: string) =>
@@ -21,7 +21,7 @@ export function TableData({ table, acts, disabled }: { table: TableElement; acts
         for (const change of changes) {
           const cell = rows[change.y]?.[change.x];
           if (!cell || !rows[change.y]) continue;
-          // The first words say how the cell looks.
+          // The first words set the appearance of the cell's text.
           const [first] = cell.text;
           const { properties: { words, ...stands } = {}, ...like } = first ?? {};
           const text = plainText(change.text).map((paragraph) => ({

@@ -1,7 +1,7 @@
 import { type ChartElement, type Series, must } from "@unitext/core/model";
 import type { GridCell } from "./Grid";
 
-/** A number as people type it, with a point or a comma; null where there is none. */
+/** Reads a typed number, with a point or a comma; null for anything else. */
 export function numberOf(text: string): number | null {
   const bare = text.trim().replace(/\s/g, "");
   const value = Number(/^-?\d+,\d+$/.test(bare) ? bare.replace(",", ".") : bare);
@@ -12,7 +12,9 @@ const say = (value: number | null | undefined) => (value === null || value === u
 const rowsOf = ({ categories, series }: ChartElement) =>
   Math.max(categories.length, ...series.map(({ values }) => values.length));
 
-/** A chart's data as cells: a row of names, then a row for each category, or for each place of a chart of points. */
+/**
+ * Returns a chart's data as cells: a row of names, then a row for each category, or for each point of a scatter chart.
+ */
 export function chartCells(chart: ChartElement): GridCell[][] {
   const { categories, series, type } = chart;
   return [
@@ -31,7 +33,7 @@ export function chartCells(chart: ChartElement): GridCell[][] {
 const filled = <T>(list: readonly T[], length: number, value: T): T[] =>
   Array.from({ length }, (_, at) => (at < list.length ? (list[at] as T) : value));
 
-/** A chart with cells of other words; rows and series that it lacks are added. */
+/** Returns a chart with other cell contents; missing rows and series are added. */
 export function withCells(
   chart: ChartElement,
   changes: readonly { y: number; x: number; text: string }[],
@@ -63,19 +65,19 @@ export function withCells(
   return { ...chart, categories, series };
 }
 
-/** What it is given without one of its fields. */
+/** Returns an object without one of its fields. */
 export function without<T extends object, K extends keyof T>(given: T, name: K): T {
   const { [name]: _, ...rest } = given;
   return rest as T;
 }
 
-/** A chart with one of its series changed. */
+/** Returns a chart with one of its series changed. */
 export const withSeries = (chart: ChartElement, nth: number, change: (series: Series) => Series): ChartElement => ({
   ...chart,
   series: chart.series.map((series, at) => (at === nth ? change(series) : series)),
 });
 
-/** A chart with a fact of an axis as it was typed; what is empty, or no number where one belongs, is taken off. */
+/** Returns a chart with a typed property of an axis; an empty or invalid one is removed. */
 export function withAxis(
   chart: ChartElement,
   axis: "xAxis" | "yAxis" | "secondaryAxis",
@@ -93,7 +95,7 @@ export function withAxis(
   return Object.keys(next).length ? { ...chart, [axis]: next } : without(chart, axis);
 }
 
-/** A chart with an empty row or series after a place of its grid. */
+/** Returns a chart with an empty row or series inserted into its grid. */
 export function withPlace(chart: ChartElement, kind: "row" | "column", place: number): ChartElement {
   if (kind === "column")
     return {
@@ -117,7 +119,7 @@ export function withPlace(chart: ChartElement, kind: "row" | "column", place: nu
   };
 }
 
-/** A chart without a row or series of its grid; undefined where it would be the last. */
+/** Returns a chart without a row or series; undefined for the last one. */
 export function withoutPlace(chart: ChartElement, kind: "row" | "column", place: number): ChartElement | undefined {
   const at = Math.max(0, place - 1);
   if (kind === "column")

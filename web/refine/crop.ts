@@ -3,7 +3,7 @@ import type { Asset, Crop, Frame, PictureElement } from "@unitext/core/model";
 const round = (value: number) => Math.round(value * 10000) / 10000;
 const NONE: Crop = { left: 0, top: 0, right: 0, bottom: 0 };
 
-/** The crop by which a picture fills its frame without being stretched, its middle shown. */
+/** Returns the crop by which a picture fills its frame without distortion, centred. */
 export function fillingCrop(asset: Pick<Asset, "width" | "height">, frame: Pick<Frame, "width" | "height">): Crop {
   const wide = asset.width / asset.height;
   const wanted = frame.width / frame.height;
@@ -12,7 +12,7 @@ export function fillingCrop(asset: Pick<Asset, "width" | "height">, frame: Pick<
   return { left: round(side), right: round(side), top: round(end), bottom: round(end) };
 }
 
-/** A crop moved by shares of what is shown, never past the picture's edges. */
+/** Moves a crop by shares of what is shown, never past the picture's edges. */
 export function movedCrop(crop: Crop, dx: number, dy: number): Crop {
   const move = (from: number, to: number, by: number): [number, number] => {
     const shown = 1 - from - to;
@@ -24,7 +24,7 @@ export function movedCrop(crop: Crop, dx: number, dy: number): Crop {
   return { left, right, top, bottom };
 }
 
-/** How much larger than just filling its frame a picture is shown: 1 fills it. */
+/** Returns the zoom of a picture: 1 just fills its frame. */
 export function zoomOf(
   { crop }: Pick<PictureElement, "crop">,
   asset: Pick<Asset, "width" | "height"> | undefined,
@@ -35,7 +35,7 @@ export function zoomOf(
   return (1 - full.left - full.right) / Math.max(0.01, 1 - (crop ?? full).left - (crop ?? full).right);
 }
 
-/** The crop at a zoom, about the middle of what is shown. */
+/** Returns the crop at a zoom, about the middle of what is shown. */
 export function zoomedCrop(
   { crop }: Pick<PictureElement, "crop">,
   asset: Pick<Asset, "width" | "height"> | undefined,

@@ -1,10 +1,10 @@
 import { pressesOf, revealsOf, type Slide } from "@unitext/core/model";
 import { useEffect, useState } from "react";
 
-/** What somebody needs to see that a press has been answered, in milliseconds. */
+/** The pause after a press, in milliseconds. */
 const PAUSE = 700;
 
-/** Plays what comes in on a slide, press by press, by itself; `press` is undefined while nothing is played. */
+/** Plays the entrances of a slide, press by press; `press` is undefined while nothing is played. */
 export function usePlay(slide: Slide): { press: number | undefined; play: (on: boolean) => void } {
   const [press, setPress] = useState<number>();
   // biome-ignore lint/correctness/useExhaustiveDependencies: playing stops when another slide is shown.

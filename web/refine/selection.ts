@@ -56,7 +56,7 @@ const SLOTS: Record<string, string> = {
 };
 export const slotName = (slot: string) => SLOTS[slot] ?? slot;
 
-/** What an element is called: its place on the slide, or its kind, and its first words or name. */
+/** Names an element: its slot or kind, and its first words or name. */
 export function nameOfElement(element: Element): string {
   const kind = element.slot && SLOTS[element.slot] ? must(SLOTS[element.slot]) : KINDS[element.kind];
   const words =
@@ -74,7 +74,7 @@ export function nameOfElement(element: Element): string {
         : kind;
 }
 
-/** Where elements stand: their own frames, or the boxes that the layout gave them. */
+/** Returns the frames of elements: their own, or the boxes of the layout. */
 export function framesOf(slide: Slide, scene: Scene | undefined): Map<string, Frame & { rotation?: number }> {
   const boxes = new Map(
     (scene?.slide === slide.id ? scene.boxes : []).flatMap(({ element, x, y, width, height, rotation }) =>
@@ -92,7 +92,7 @@ export function framesOf(slide: Slide, scene: Scene | undefined): Map<string, Fr
   );
 }
 
-/** Everything that can be done with the selected elements of a slide, each as one act that can be taken back. */
+/** The commands for the selected elements of a slide, each an act that can be undone. */
 export function useActs(
   slide: Slide,
   chosen: readonly string[],
@@ -147,7 +147,7 @@ export function useActs(
     },
     group: () => {
       const made = groupElements(elements, nanoid(8));
-      // A group stands together in the order of drawing.
+      // Members of a group are neighbours in the drawing order.
       const last = Math.max(...elements.map((element) => slide.elements.indexOf(element)));
       const before = slide.elements.slice(0, last + 1).filter(({ id }) => !chosen.includes(id)).length;
       session.apply(
@@ -198,7 +198,7 @@ export function useActs(
       );
       choose(copies.map(({ id }) => id));
     },
-    /** Back into its place in the arrangement, where there is one. */
+    /** Back into its slot of the arrangement, where there is one. */
     release: () =>
       set(
         elements.map((element) => {

@@ -6,7 +6,7 @@ import { useDeck } from "../deck/DeckContext";
 
 const WEB = "web";
 
-/** What was typed as an address that a slide can open, or undefined. */
+/** Returns what was typed as an address that a slide can link to; undefined for anything else. */
 function addressOf(typed: string): string | undefined {
   const full =
     typed === ""
@@ -15,7 +15,7 @@ function addressOf(typed: string): string | undefined {
   return full !== undefined && URL.canParse(full) && !/%|\s/.test(new URL(full).hostname) ? full : undefined;
 }
 
-/** Where a link leads: nowhere, to a page on the web, or to a slide. It can be tried out on the spot. */
+/** Edits the target of a link: none, a web page, or a slide. The link can be followed. */
 export function LeadsTo({
   to,
   disabled,

@@ -29,7 +29,7 @@ function Piece({ item }: { item: Run }) {
 const isCode = ({ kind, runs }: Paragraph) =>
   kind === "plain" && runs.length > 0 && runs.every(({ marks }) => marks?.includes("code"));
 
-/** Lines of code or commands, kept in their form, to be copied while speaking. */
+/** Lines of code or commands, to copy while speaking. */
 function Code({ text }: { text: string }) {
   const [copied, setCopied] = useState(false);
   return (
@@ -46,10 +46,10 @@ function Code({ text }: { text: string }) {
   );
 }
 
-/** The notes to speak from, large, with their lists and marks; lines of code can be copied. */
+/** Notes to speak from, in large type, with lists and marks; lines of code can be copied. */
 export function NotesView({ notes }: { notes: RichText }) {
   if (isEmptyText(notes)) return <p className="quiet">This slide has no notes.</p>;
-  // Lines of code that follow each other are one piece.
+  // Consecutive lines of code are one block.
   const pieces: { code: boolean; paragraphs: Paragraph[] }[] = [];
   for (const paragraph of notes) {
     const code = isCode(paragraph);

@@ -17,7 +17,7 @@ interface Props {
   onLeave(): void;
 }
 
-/** What a footnote says; empty takes it away. */
+/** Edits a footnote; an empty one is removed. */
 function FootnoteField({ words, onSet }: { words: string; onSet: (words: string) => void }) {
   const [text, setText] = useState(words);
   return (
@@ -42,7 +42,7 @@ function FootnoteField({ words, onSet }: { words: string; onSet: (words: string)
   );
 }
 
-/** Edits a rich text in place. What is typed is given on after a short pause and when the text is left. */
+/** Edits a rich text in place. Typed text is passed on after a short pause and when the editor loses focus. */
 export function RichTextEditor({
   text,
   label,
@@ -57,7 +57,7 @@ export function RichTextEditor({
   const latest = useRef({ onChange, onLeave, written: "" });
   latest.current = { written: latest.current.written || untouched(text), onChange, onLeave };
   const { deck } = useDeck();
-  /** What a link says that is set where no words are selected. */
+  /** The words of a link set where none are selected. */
   const wordsOf = (to: string) => {
     const slide = deck.slides.find(({ id }) => id === slideLink(to));
     return (slide && nameOf(slide)) || to.replace(/^(https?:\/\/|mailto:|slide:)/, "");
@@ -74,7 +74,7 @@ export function RichTextEditor({
     },
     onBlur: () => give(),
   });
-  // The editor's own autofocus comes a frame late: what is typed until then would be lost.
+  // The editor's own autofocus comes a frame late, and would lose what is typed until then.
   useLayoutEffect(() => {
     if (!autoFocus) return;
     editor.commands.setTextSelection(editor.state.doc.content.size);

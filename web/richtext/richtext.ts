@@ -61,7 +61,7 @@ const FlatParagraph = Node.create({
   renderHTML: ({ HTMLAttributes }) => ["div", mergeAttributes(HTMLAttributes), 0],
 });
 
-/** How words look where a file says it; colour and weight of the line below show while they are edited. */
+/** Run properties of a file; colour and underline show while editing. */
 const Look = EditorMark.create({
   name: "properties",
   inclusive: true,
@@ -91,7 +91,7 @@ const styleOf = ({ colour, underline, highlight, caps, rise }: RunProperties): s
     .filter(Boolean)
     .join(";");
 
-/** TeX in a line; it is set on the slide. */
+/** Inline TeX, which is set on the slide. */
 const Formula = EditorMark.create({
   name: "formula",
   excludes: "bold italic strike code properties",
@@ -99,7 +99,7 @@ const Formula = EditorMark.create({
   renderHTML: ({ HTMLAttributes }) => ["code", mergeAttributes(HTMLAttributes, { "data-formula": "" }), 0],
 });
 
-/** The place of a footnote; what it says is its title, and is changed by choosing it. */
+/** A footnote reference; its text is its title, and is edited by selecting it. */
 const FootnoteNode = Node.create({
   name: "footnote",
   group: "inline",
@@ -179,7 +179,7 @@ export function extensions(placeholder: string, leave: () => void) {
   ];
 }
 
-/** The model's text as the editor holds it. */
+/** Converts the model's text to the editor's. */
 export function toEditor(text: RichText): JSONContent {
   const paragraphs = text.length ? text : [{ kind: "plain" as const, level: 0, runs: [] }];
   return {
@@ -212,7 +212,7 @@ export function toEditor(text: RichText): JSONContent {
   };
 }
 
-/** What the editor holds as the model's text. */
+/** Converts the editor's text to the model's. */
 export function fromEditor(content: JSONContent): RichText {
   const text = (content.content ?? []).map(({ attrs, content: inline = [] }): Paragraph => {
     const runs = inline.map((node): Run => {
@@ -224,7 +224,7 @@ export function fromEditor(content: JSONContent): RichText {
         | undefined;
       return run(node.type === "hardBreak" ? "\n" : (node.text ?? ""), marks, link, look);
     });
-    // What is written into an empty line looks as the line says; what has looks of its own keeps them.
+    // Text typed into an empty line gets the line's properties; text with properties of its own keeps them.
     const { words, ...stands } = (attrs?.properties ?? {}) as ParagraphProperties;
     const look = runs.length ? stands : (attrs?.properties as ParagraphProperties | undefined);
     if (words && runs.length) for (const item of runs) item.properties ??= words;
@@ -238,7 +238,7 @@ export function fromEditor(content: JSONContent): RichText {
       runs: joinRuns(runs),
     };
   });
-  // Empty lines at the end are what typing leaves, unless a file says how they stand.
+  // Empty lines at the end are left over from typing, unless a file set their properties.
   for (
     let last = text.at(-1);
     last && last.runs.length === 0 && last.kind === "plain" && !last.properties;
@@ -248,5 +248,5 @@ export function fromEditor(content: JSONContent): RichText {
   return text;
 }
 
-/** A text as it would come out of the editor untouched, to compare with what comes. */
+/** Returns a text as it would come out of the editor untouched, for comparison. */
 export const untouched = (text: RichText): string => JSON.stringify(fromEditor(toEditor(text)));

@@ -5,7 +5,7 @@ import { useCommands } from "../keys";
 import { Rail } from "./Rail";
 import { NoticeLine } from "./NoticeLine";
 
-/** The frame of every place of a deck: rail, heading with the place's own tools, content, what was said, spine. */
+/** The frame of every place of a deck: rail, heading with the place's own tools, content, notice, spine. */
 export function DeckFrame({
   place,
   tools,

@@ -1,6 +1,6 @@
 import { isRouteErrorResponse, useRouteError } from "react-router";
 
-/** What a page shows that met a fault: what happened, and ways back. Changes that were not sent yet wait in the browser. */
+/** The page shown after a fault: what happened, and ways back. Unsent changes wait in the browser. */
 export function ErrorPage() {
   const error = useRouteError();
   const message = isRouteErrorResponse(error)

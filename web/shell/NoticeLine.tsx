@@ -2,7 +2,7 @@ import { useEffect, useState } from "react";
 import { useDeck } from "../deck/DeckContext";
 import { SetAsideDialog } from "./SetAsideDialog";
 
-/** What was done last, with the act that takes it back, and whether all is kept. */
+/** The last act with its undo, and the save status. */
 export function NoticeLine() {
   const { notice, status, session, aside } = useDeck();
   const [open, setOpen] = useState(false);

@@ -1,2 +1,2 @@
-/** What lets styles that come with code into the page, whose policy admits no others. */
+/** The nonce for styles that come with code: the page's policy allows no others. */
 export const styleNonce = document.querySelector<HTMLMetaElement>('meta[name="style-nonce"]')?.content ?? "";

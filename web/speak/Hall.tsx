@@ -7,12 +7,12 @@ import { styleNonce } from "../shell/nonce";
 import { type Heard, HallLine, type Shown } from "./hall";
 import { HallMedia } from "./Media";
 
-/** What the hall sees: the slide after how many presses, and after which of them its effects play. */
+/** What the hall shows: the slide after a number of presses, and the press after which its effects play. */
 interface Scenery extends Shown {
   since: number | undefined;
 }
 
-/** Effects play on the way forward; a slide that is come back to stands as it was left. */
+/** Effects play on the way forward; a slide that is returned to is as it was left. */
 const played = (before: Scenery | undefined, shown: Shown): Scenery => ({
   ...shown,
   since: before?.slide === shown.slide ? before.since : shown.step ? shown.step : before ? -1 : 0,

@@ -5,7 +5,7 @@ import { useEffect, useRef } from "react";
 import { useDeck } from "../deck/DeckContext";
 import type { Heard } from "./hall";
 
-/** The place of a film or sound over the drawing of its slide. */
+/** Places a film or sound over the drawing of its slide. */
 const over = ({ x, y, width, height, rotation }: MediaPlace, page: { width: number; height: number }) => ({
   left: `${(x / page.width) * 100}%`,
   top: `${(y / page.height) * 100}%`,
@@ -43,7 +43,7 @@ function Player({ place, plays, onHeard }: { place: MediaPlace; plays: boolean; 
     onEnded: () => onHeard({ element, state: "ended" }),
   } as const;
   if (type === "audio") return <audio {...told} />;
-  // Before it plays the drawing shows what stands for it.
+  // Until it plays, its poster in the drawing is visible.
   return (
     <video
       {...told}
@@ -75,7 +75,7 @@ export function HallMedia({
     .map((place) => <Player key={place.element} place={place} plays={playing === place.element} onHeard={onHeard} />);
 }
 
-/** Buttons in the speaker's window over the films and sounds of the slide, by which they play in the hall. */
+/** Buttons in the speaker's window over the films and sounds of the slide, which play them in the hall. */
 export function PlayButtons({
   scene,
   slide,

@@ -50,7 +50,7 @@ function Small({
   );
 }
 
-/** What is known of a film or sound that is to play in the hall. */
+/** The state of a film or sound to be played in the hall. */
 function Playing({ heard, called }: { heard: Heard["state"] | "nothing" | undefined; called: string }) {
   if (heard === "nothing")
     return (
@@ -83,11 +83,11 @@ export default function Speak() {
   const current = deck.slides.find(({ id }) => id === selected.at(-1)) ?? deck.slides[0];
   const walk = useMemo(() => walkFrom(deck.slides, current?.id ?? ""), [deck, current]);
   const line = useRef<HallLine>(undefined);
-  // What comes in at a press begins unseen; whoever comes back to the slide sees it all.
+  // What appears at a press starts hidden; a slide that is returned to shows everything.
   const steps = current ? pressesOf(current) : 0;
   const [at, setAt] = useState({ slide: "", step: 0 });
   const step = at.slide === current?.id ? Math.min(at.step, steps) : 0;
-  // A film plays in the hall until it ends, is stopped, or the talk goes on to another slide.
+  // A film plays in the hall until it ends, is stopped, or another slide is shown.
   const [film, setFilm] = useState({ slide: "", element: "" });
   const [heard, setHeard] = useState<{ element: string; state: Heard["state"] | "nothing" }>();
   const answered = useRef("");
@@ -144,7 +144,7 @@ export default function Speak() {
     [select],
   );
   const shown = deck.slides.filter(({ hidden }) => !hidden);
-  /** What comes in next, and after the last the next slide. */
+  /** Shows what appears next, and after the last the next slide. */
   const forward = () => {
     if (step >= steps) return go(walk.next);
     setSince((now) => now ?? Date.now());

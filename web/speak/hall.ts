@@ -1,14 +1,17 @@
-/** What the speaker's window tells the hall's: the slide to show, or darkness. */
+/** What the speaker's window tells the hall's: the slide to show, or a blank screen. */
 export interface Shown {
   slide: string;
-  /** After how many presses the slide is shown; with all that is on it where it is not said. */
+  /** The presses after which the slide is shown; everything on it when there is none. */
   step?: number;
   dark: boolean;
   /** The film or sound of the slide that plays. */
   playing?: string;
 }
 
-/** What became of a film or sound in the hall: it plays, it came to its end, or the browser wants a click in the hall's window before it plays. */
+/**
+ * The state of a film or sound in the hall: it plays, it ended, or the browser requires a click in the hall's window
+ * first.
+ */
 export interface Heard {
   element: string;
   state: "plays" | "ended" | "blocked";
@@ -16,7 +19,7 @@ export interface Heard {
 
 type Message = { kind: "show"; shown: Shown } | { kind: "ask" } | { kind: "heard"; heard: Heard };
 
-/** The line between the windows of one talk, inside this browser. */
+/** The connection between the windows of one talk, inside this browser. */
 export class HallLine {
   private readonly channel: BroadcastChannel;
   constructor(deck: string) {
@@ -29,7 +32,7 @@ export class HallLine {
   ask(): void {
     this.channel.postMessage({ kind: "ask" } satisfies Message);
   }
-  /** Tells the speaker's window what became of a film or sound. */
+  /** Tells the speaker's window the state of a film or sound. */
   tell(heard: Heard): void {
     this.channel.postMessage({ kind: "heard", heard } satisfies Message);
   }

@@ -1,6 +1,6 @@
 import type { Slide } from "@unitext/core/model";
 
-/** How the talk goes: along the main line, into details only when asked; hidden slides are passed over. */
+/** How the talk moves: along the main line, into details only when asked; hidden slides are skipped. */
 export interface Walk {
   next: string | undefined;
   previous: string | undefined;

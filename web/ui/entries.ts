@@ -1,13 +1,16 @@
 import { rangesOf } from "@unitext/core/divide";
 
-/** Something that a file takes otherwise or does not take, and of which slide; of the whole deck where that is null. */
+/** Something that a file changes or leaves out, with its slide; null for the whole deck. */
 export interface Entry {
   slide: number | null;
   what: string;
   said: string;
 }
 
-/** Lines to read: what holds of several slides is said once with their numbers, and several things of the same slides for the same reason are named in one line. In the order of the slides, the whole deck first. */
+/**
+ * Groups entries into lines: one that holds for several slides is written once with their numbers, and several things
+ * of the same slides for the same reason share a line. In slide order, the whole deck first.
+ */
 export function entryLines(entries: readonly Entry[]): string[] {
   const same = new Map<string, Entry & { slides: number[] }>();
   for (const entry of entries) {
@@ -33,7 +36,7 @@ export function entryLines(entries: readonly Entry[]): string[] {
     );
 }
 
-/** What a report leaves out, and then what it adapts, in lines. */
+/** Returns lines of what a report leaves out, then of what it adapts. */
 export const reportLines = ({
   left,
   adapted,

@@ -1,7 +1,7 @@
 import type { WritableFormat } from "@unitext/core/formats";
 import type { Sheets } from "@unitext/core/layout";
 
-/** What formats are called, and what each is for. */
+/** Names of formats, and what each is for. */
 export const LABEL: Record<WritableFormat, string> = {
   pptx: "Presentation (.pptx)",
   odp: "Presentation (.odp)",

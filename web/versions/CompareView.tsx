@@ -23,11 +23,11 @@ interface Props {
   comparison: Comparison;
   here: { deck: Deck; label: string };
   there: { deck: Deck; label: string };
-  /** What can be done with a row, as taking its slide back. */
+  /** What can be done with a row, such as taking its slide back. */
   act?: (row: CompareRow) => ReactNode;
 }
 
-/** Two decks, or two states of one, slide by slide: what is the same, changed, moved, only on one side. */
+/** Compares two decks, or two states of one, slide by slide: what is the same, changed, moved, or only on one side. */
 export function CompareView({ comparison, here, there, act }: Props) {
   const { rows, counts } = comparison;
   const differing = rows.length - counts.same;

@@ -25,7 +25,10 @@ export const FOLLOWING: Record<Following, string> = {
   own: "only here",
 };
 
-/** What the original of this deck brings since it was last taken, slide by slide; nothing is taken before it is said so. */
+/**
+ * Shows what the original of this deck brings since it was last taken, slide by slide; nothing is taken before the user
+ * says so.
+ */
 export function TailorView() {
   const { deck, version, session, canEdit } = useDeck();
   const { data, error } = useSWR(

@@ -17,7 +17,7 @@ import { FOLLOWING, TailorView } from "./TailorView";
 
 const when = new Intl.DateTimeFormat(undefined, { dateStyle: "medium", timeStyle: "short" });
 
-/** The history of the deck, read page by page. */
+/** Loads the history of the deck page by page. */
 function useHistory(deck: string, version: number) {
   const [older, setOlder] = useState<History[]>([]);
   const { data } = useSWR(`/decks/${deck}/history@${version}`, () => get(`/decks/${deck}/history`, History), {
@@ -59,7 +59,7 @@ function Entry({ entry, current, onCompare }: { entry: HistoryEntry; current: bo
   );
 }
 
-/** Compares this deck with what `load` gives, in the worker. */
+/** Compares this deck with the result of `load`, in the worker. */
 function useComparison(
   here: Deck,
   key: string | undefined,
@@ -139,7 +139,7 @@ function DiffersTable({ deck }: { deck: Deck }) {
   );
 }
 
-/** What was done, states by name, what differs from another time or another deck, and versions that follow. */
+/** The history: what was done, named states, comparison with another time or deck, and versions that follow. */
 export default function Versions() {
   const { deck, version, session, canEdit } = useDeck();
   const navigate = useNavigate();
@@ -153,7 +153,7 @@ export default function Versions() {
   const [audience, setAudience] = useState("");
   const at = search.get("at");
   const other = search.get("with");
-  /** The state that another is compared with; the deck as it is now where none is chosen. */
+  /** The state to compare with; the present deck when none is chosen. */
   const beside = search.get("beside");
   const view =
     at !== null
@@ -205,7 +205,7 @@ export default function Versions() {
     const { id } = await post(`/decks/${deck.id}/followers`, { title: audience }, z.object({ id: z.string() }));
     navigate(`/decks/${id}/arrange/versions`);
   };
-  /** Takes one slide as it was: put back, or put in where it stood. */
+  /** Takes one slide as it was: restored, or inserted where it was. */
   const takeSlide = (row: CompareRow, from: Deck) => {
     const { here, there } = row;
     if (!there) return;

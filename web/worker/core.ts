@@ -27,7 +27,7 @@ import { type Lines, manuscriptText, type Problem, readText, type Reason } from 
 
 const bytes = new Map<string, Uint8Array>();
 const coming = new Map<string, Promise<void>>();
-/** A face that laying out asked for and that is still to be fetched. */
+/** A face that the layout asked for and that must be fetched. */
 class Missing extends Error {
   constructor(readonly face: string) {
     super(`The font ${face} is not loaded.`);
@@ -56,7 +56,7 @@ async function load(faces: readonly string[]): Promise<void> {
   );
 }
 
-/** Does what may ask for faces that are not there yet: they are fetched, and it is done again. */
+/** Runs a task that may need faces: they are fetched, and it is run again. */
 async function withFaces<T>(act: () => T): Promise<T> {
   for (let round = 0; ; round++) {
     try {
@@ -92,7 +92,7 @@ interface Generated {
 let serial = 0;
 const kept = new Map<string, Generated>();
 
-/** Makes slides of a text; the last few are kept, as the same texts are compared again and again. */
+/** Generates slides from a text. The last few results are cached, since the same texts are compared again and again. */
 async function made({ text, rule, metadata }: Cutting, prefix: string): Promise<Generated> {
   const document = metadata.manuscript?.document;
   const key = JSON.stringify([rule, metadata.page, metadata.theme, metadata.language, metadata.assets, document, text]);
@@ -121,19 +121,19 @@ async function made({ text, rule, metadata }: Cutting, prefix: string): Promise<
 
 export interface TakenReview {
   change: Change | undefined;
-  /** For each slide made: its id in the deck, or null where it is left out. */
+  /** For each generated slide its id in the deck; null where it is left out. */
   ids: (string | null)[];
   lines: Lines[];
   reasons: Reason[];
   problems: Problem[];
-  /** The slides that were changed by hand since they were made. */
+  /** The slides that the user changed since they were generated. */
   hand: string[];
   conflicts: number;
 }
 
 /** The core's heavy work, off the page's thread. */
 export const core = {
-  /** Lays slides out; the scenes come without glyphs, with the faces that drawing them needs. */
+  /** Lays out slides. The scenes come without glyphs, with the faces that drawing them needs. */
   async layout(metadata: DeckMetadata, items: LayoutItem[]): Promise<{ scenes: Scene[]; faces: string[] }> {
     const slides = items.map(({ slide }) => slide);
     if (hasFormula(slides)) await loadFormulas();
@@ -147,7 +147,7 @@ export const core = {
         if (node.kind === "text") for (const line of node.lines) for (const run of line.runs) faces.add(run.face);
     return { scenes, faces: [...faces] };
   },
-  /** How full slides are, without drawing them. */
+  /** Measures how full slides are, without drawing them. */
   async measure(metadata: DeckMetadata, slides: Slide[]): Promise<{ overflow: number; fullness: number }[]> {
     if (hasFormula(slides)) await loadFormulas();
     await load(facesNeeded(slides, metadata));
@@ -162,12 +162,12 @@ export const core = {
   async read(text: string, metadata: DeckMetadata, prefix: string): Promise<Generated> {
     return made({ text, rule: metadata.manuscript?.rule ?? DEFAULT_RULE, metadata }, prefix);
   },
-  /** What running a text again does to the deck, slide by slide. */
+  /** Compares what a text made before and makes now with the deck, slide by slide. */
   async review(deck: Deck, base: Cutting, next: Cutting): Promise<Review & { problems: Problem[] }> {
     const [before, now] = [await made(base, "b"), await made(next, `n${serial}`)];
     return { ...review(deck, before.made, now.made), problems: now.problems };
   },
-  /** The change that takes it, as decided; `head` is what the deck's head becomes. */
+  /** Returns the change that takes it, as decided; `metadata` replaces the deck's. */
   async take(
     deck: Deck,
     base: Cutting,
@@ -195,14 +195,14 @@ export const core = {
       conflicts: counts.conflict,
     };
   },
-  /** The points that the rule takes from the text, slide by slide, each with its sentence. */
+  /** Returns the points that the rule takes from the text, slide by slide, each with its sentence. */
   async points(cutting: Cutting): Promise<{ title: string; line: number; points: Point[] }[]> {
     const { made: list } = await made(cutting, "p");
     return list.flatMap(({ slide, lines, points }) =>
       points.length ? [{ title: nameOf(slide), line: lines.from, points }] : [],
     );
   },
-  /** A slide as the text makes it, for one that was changed by hand; null where the text makes none. */
+  /** Returns a slide that the user changed as the text makes it; null when the text makes none. */
   async asMade(deck: Deck, cutting: Cutting, id: string): Promise<Slide | null> {
     const { made: list } = await made(cutting, "b");
     return review(deck, list, list).items.find(({ mine }) => mine?.id === id)?.base ?? null;
@@ -211,11 +211,11 @@ export const core = {
   async compare(here: Deck, there: Deck): Promise<Comparison> {
     return compareDecks(here, there);
   },
-  /** What the original brings to a version that follows it. */
+  /** Returns what the original brings to a version. */
   async reviewTailored(version: Deck, base: Deck, now: Deck, choices: Map<string, Choice>): Promise<TailorReview> {
     return reviewTailored(version, base, now, choices);
   },
-  /** The change that takes it, as decided. */
+  /** Returns the change that takes it, as decided. */
   async takeTailored(
     version: Deck,
     base: Deck,
@@ -224,7 +224,7 @@ export const core = {
   ): Promise<Change | undefined> {
     return takeTailored(version, base, now, choices, () => nanoid(10));
   },
-  /** What a browser or a word processor put on the clipboard, in the text form. */
+  /** Returns clipboard content of a browser or word processor in the text form. */
   async fromHtml(html: string): Promise<string> {
     const { blocks } = readHtml(html);
     return manuscriptText({}, blocks).text;

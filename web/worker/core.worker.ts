@@ -4,8 +4,8 @@ import type { core } from "./core";
 export type CoreWorker = typeof core;
 
 /**
- * The core waits for its WebAssembly while it is loaded; calls that come meanwhile would find nobody listening. So the
- * worker listens at once and the core is loaded behind it.
+ * The core waits for its WebAssembly while it loads, and calls in the meantime would be lost. So the worker listens at
+ * once and loads the core behind.
  */
 const loading = import("./core").then((module) => module.core);
 

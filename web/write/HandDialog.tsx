@@ -24,7 +24,7 @@ function Side({ slide, number, label }: { slide: Slide; number: number; label: s
   );
 }
 
-/** A slide that was changed by hand beside what its text makes, with the way back to the text. */
+/** A slide that the user changed beside the one that its text makes, with the way back to the text. */
 export function HandDialog({ id, cutting, onClose }: { id: string; cutting: Cutting; onClose: () => void }) {
   const { deck, session } = useDeck();
   const dialog = useRef<HTMLDialogElement>(null);
@@ -35,7 +35,7 @@ export function HandDialog({ id, cutting, onClose }: { id: string; cutting: Cutt
     dialog.current?.showModal();
     void core.asMade(deck, cutting, id).then(setMade);
   }, []);
-  // One object as long as it is the same slide: it is laid out once.
+  // One object as long as it is the same slide, so that it is laid out once.
   const drawn = useMemo(() => (made ? { ...made, id: `${id}-made` } : undefined), [made, id]);
   if (!mine) return null;
   const number = deck.slides.indexOf(mine) + 1;

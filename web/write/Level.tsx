@@ -5,7 +5,7 @@ import { useDeck } from "../deck/DeckContext";
 import { useScene } from "../deck/scenes";
 import { SlideView } from "../deck/SlideView";
 
-/** Where the lines of each slide begin, in pixels of the text's whole height, and how far the text is scrolled. */
+/** Where the lines of each slide start, in pixels of the text's height, and how far the text is scrolled. */
 export interface Placement {
   tops: readonly number[];
   scroll: number;
@@ -15,7 +15,7 @@ export interface LevelHandle {
   place(placement: Placement): void;
 }
 
-/** The height that a slide takes beside its lines, in pixels; the editor leaves that much room. */
+/** Returns the height of a slide beside its lines, in pixels; the editor leaves that much room. */
 export const SLIDE_WIDTH = 272;
 export function slideHeight(page: { width: number; height: number }): number {
   return Math.round((SLIDE_WIDTH * page.height) / page.width) + 46;
@@ -84,7 +84,7 @@ interface Props {
   onHand: (id: string) => void;
 }
 
-/** The slides level with the lines that make them; only those in sight are drawn. */
+/** The slides level with the lines that make them; only visible ones are drawn. */
 export function Level({ ref, ids, reasons, hand, onChoose, onHand }: Props) {
   const { deck } = useDeck();
   const [placement, setPlacement] = useState<Placement>({ tops: [], scroll: 0, height: 800 });

@@ -14,7 +14,7 @@ interface Edited {
   point: string;
 }
 
-/** The points that are proposed, slide by slide, each beside the sentence that it was taken from, to be chosen and edited before they are taken. */
+/** Shows the suggested points slide by slide, each beside its sentence, to choose and edit before they are taken. */
 export function Points({
   slides,
   choices,

@@ -53,7 +53,7 @@ function Scene({
   );
 }
 
-/** Two texts as one, with what was taken out and what was put in. */
+/** Shows two texts as one, with deletions and insertions. */
 function Difference({ before, after }: { before: string; after: string }) {
   const parts = useMemo(() => diffWords(before, after), [before, after]);
   return (
@@ -146,7 +146,7 @@ function ConflictRow({
   );
 }
 
-/** What running the text again would do, slide by slide: nothing is taken before it is said so. */
+/** Shows what running the rule again would do, slide by slide; nothing is taken before the user says so. */
 export function Rerun({
   name,
   review,

@@ -82,7 +82,7 @@ function Choice<V extends string>({
   );
 }
 
-/** The rule that cuts the text, where the text goes, and what is counted, in one line. */
+/** The rule that cuts the text, where the text goes, and the counts, in one line. */
 export function RuleLine({
   rule,
   disabled,

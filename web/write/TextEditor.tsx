@@ -22,11 +22,11 @@ import { type Placement, slideHeight } from "./Level";
 import { styleNonce } from "../shell/nonce";
 
 export interface TextEditorHandle {
-  /** Puts another text in the place of the whole, keeping the view where it is. */
+  /** Replaces the whole text, keeping the scroll position. */
   replace(text: string): void;
   /** The same as if it had been typed. */
   edit(text: string): void;
-  /** The text as it stands, and the line of the cursor. */
+  /** The present text, and the line of the cursor. */
   now(): { text: string; line: number };
   focus(): void;
   insert(text: string): void;
@@ -38,12 +38,12 @@ interface Props {
   first: string;
   readOnly: boolean;
   segments: readonly Lines[];
-  /** The lines of the slide that is chosen. */
+  /** The lines of the selected slide. */
   chosen: Lines | undefined;
   overLines: readonly number[];
   problems: readonly Problem[];
   onType(text: string): void;
-  /** The beginning of a slide was moved from one line to another. */
+  /** Called when the start of a slide was moved from one line to another. */
   onMoveBreak(from: number, to: number): void;
   /** Where it would land, while it is moved. */
   onLanding(line: number | undefined): void;
@@ -55,7 +55,7 @@ interface Props {
 }
 
 const LINE = 27;
-/** Room below the lines of a slide, so that the slide beside them has its height. */
+/** Space below the lines of a slide, so that the slide beside them has its height. */
 class Room extends WidgetType {
   constructor(readonly height: number) {
     super();
@@ -84,7 +84,7 @@ interface Layout {
 const setLayout = StateEffect.define<Layout>();
 const setLanding = StateEffect.define<number | undefined>();
 
-/** The slides that begin at one line, with the number of the first of them. */
+/** The slides that start at a line, with the number of the first. */
 interface Beginning {
   from: number;
   first: number;
@@ -100,7 +100,7 @@ function beginnings(segments: readonly Lines[]): Beginning[] {
   return list;
 }
 
-/** The mark in the margin where slides begin; it can be dragged. */
+/** The mark in the margin where slides start; it can be dragged. */
 class BreakMark extends GutterMarker {
   constructor(readonly beginning: Beginning) {
     super();
@@ -251,12 +251,12 @@ export function TextEditor({ ref, first, readOnly, segments, chosen, overLines, 
   const pageNow = useRef(deck.page);
   pageNow.current = deck.page;
 
-  /** Follows the pointer from a mark in the margin to the line where the slide shall begin. */
+  /** Follows the pointer from a mark in the margin to the line where the slide should start. */
   const drag = (editor: EditorView, from: number, event: MouseEvent) => {
     event.preventDefault();
     let to = from;
     const { doc } = editor.state;
-    // An empty line stands for the next that is not.
+    // An empty line stands for the next line with text.
     const lineAt = (y: number) => {
       let { number } = doc.lineAt(editor.lineBlockAtHeight(y - editor.documentTop).from);
       while (number < doc.lines && doc.line(number).text.trim() === "") number += 1;
@@ -293,7 +293,7 @@ export function TextEditor({ ref, first, readOnly, segments, chosen, overLines, 
     let last = Number.NEGATIVE_INFINITY;
     const tops = latest.current.segments.map(({ from }) => {
       const top = from <= doc.lines ? Math.round(editor.lineBlockAt(doc.line(from).from).top + pad) : 0;
-      // Slides that continue one another stand below each other.
+      // Slides that continue each other are below each other.
       last = Math.max(top, last + room);
       return last;
     });
@@ -370,7 +370,7 @@ export function TextEditor({ ref, first, readOnly, segments, chosen, overLines, 
             },
             paste(event) {
               const html = event.clipboardData?.getData("text/html") ?? "";
-              // Headings, lists and tables of a page or a document come along; words alone are taken as they are.
+              // Headings, lists and tables from a web page or document are kept; plain words are inserted as they are.
               if (/<(h[1-6]|ul|ol|table|blockquote|img|sup|math)\b|mso-list/i.test(html)) {
                 event.preventDefault();
                 latest.current.acts.onPasteHtml(html);

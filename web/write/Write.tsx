@@ -27,7 +27,7 @@ import { useManuscript } from "./useManuscript";
 
 const DOCUMENT = /\.(docx|odt|html?|csv|tsv|opml|md|txt)$/i;
 
-/** A newer document that waits to be taken: what it would do, and how it was cut. */
+/** A newer document to be taken: what it would change, and how it was cut. */
 interface Waiting {
   name: string;
   review: Review;
@@ -58,7 +58,7 @@ export default function Write() {
     else if (file) void drop([file]);
   }, []);
 
-  /** A newer version of the document: what it would change is shown before anything is taken. */
+  /** Reads a newer edition of the document: what it would change is shown before anything is taken. */
   async function compare(file: File) {
     session.notify(`Reading ${file.name} …`);
     const found = await post(`/decks/${deck.id}/documents?name=${encodeURIComponent(file.name)}`, file, DocumentText);
@@ -104,7 +104,7 @@ export default function Write() {
           }
           continue;
         }
-        // A picture that the text names already, and whose file was missing, takes its place there.
+        // A picture that the text names and whose file was missing takes its place there.
         const named = deck.slides
           .flatMap(({ elements }) => elements)
           .find(

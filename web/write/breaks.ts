@@ -4,27 +4,30 @@ const JOIN = /^::join\s*$/;
 
 const blank = (line: string | undefined) => line === undefined || line.trim() === "";
 
-/** The index of the last line before `at` that is not empty, or −1. */
+/** Returns the index of the last line before `at` that is not empty, or −1. */
 function before(lines: readonly string[], at: number): number {
   let found = at - 1;
   while (found >= 0 && blank(lines[found])) found--;
   return found;
 }
 
-/** Takes away what begins a slide at a line (counted from 1): a break above it, or, where a rule cuts there, by a line that joins it to the slide before. */
+/**
+ * Removes what starts a slide at a line (counted from 1): a break above it, or, where a rule cuts there, by a line that
+ * joins it to the slide before.
+ */
 export function withoutBreak(text: string, line: number): string {
   const lines = text.split("\n");
   const at = line - 1;
   const above = before(lines, at);
   if (above >= 0 && BREAK.test(must(lines[above]))) {
-    // With the break goes one of the empty lines around it.
+    // One of the empty lines around the break goes with it.
     const also = blank(lines[above + 1]) && above + 1 < at ? 2 : 1;
     return lines.toSpliced(above, also).join("\n");
   }
   return lines.toSpliced(at, 0, "::join", "").join("\n");
 }
 
-/** Begins a slide at a line: by a break above it, or by taking away the line that joined it. */
+/** Starts a slide at a line: by a break above it, or by removing the line that joined it. */
 export function withBreak(text: string, line: number): string {
   const lines = text.split("\n");
   const at = Math.min(line - 1, lines.length);
@@ -36,9 +39,9 @@ export function withBreak(text: string, line: number): string {
   return lines.toSpliced(at, 0, ...insert).join("\n");
 }
 
-/** Moves the beginning of a slide from one line to another. */
+/** Moves the start of a slide from one line to another. */
 export function movedBreak(text: string, from: number, to: number): string {
   if (from === to) return text;
-  // What stands lower is done first, so that the other line keeps its number.
+  // The lower change is made first, so that the other line keeps its number.
   return from > to ? withBreak(withoutBreak(text, from), to) : withoutBreak(withBreak(text, to), from);
 }

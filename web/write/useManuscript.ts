@@ -7,19 +7,19 @@ import { useDeck } from "../deck/DeckContext";
 import { core, type Cutting } from "../worker";
 import type { TextEditorHandle } from "./TextEditor";
 
-/** How the slides of the deck lie along the text: for each slide made, its id, its lines and why it has its arrangement. */
+/** How the slides of the deck lie along the text: the id, lines and reason of each generated slide. */
 export interface Mapping {
   ids: readonly string[];
   lines: readonly Lines[];
   reasons: readonly (Reason | undefined)[];
   problems: readonly Problem[];
-  /** The slides that were changed by hand since the text made them. */
+  /** The slides that the user changed since the text made them. */
   hand: ReadonlySet<string>;
 }
 const NOTHING: Mapping = { ids: [], lines: [], reasons: [], problems: [], hand: new Set() };
 
 const draftKey = (deck: string) => `unitext:draft:${deck}`;
-/** What was typed and is not yet part of the deck; it outlives the page. */
+/** Returns what was typed and is not yet part of the deck; it outlives the page. */
 function readDraft(deck: string): string | null {
   try {
     return localStorage.getItem(draftKey(deck));
@@ -32,11 +32,11 @@ function keepDraft(deck: string, text: string | undefined): void {
     if (text === undefined) localStorage.removeItem(draftKey(deck));
     else localStorage.setItem(draftKey(deck), text);
   } catch {
-    // No room in the browser's storage: the text is still on its way to the server.
+    // The browser's storage is full: the text is still on its way to the server.
   }
 }
 
-/** The lines that the slides remember, before the text was read again. */
+/** Returns the lines that the slides recorded, before the text was read again. */
 function remembered(slides: readonly Slide[]): Mapping {
   const known = slides.filter(({ source }) => source);
   return {
@@ -46,7 +46,7 @@ function remembered(slides: readonly Slide[]): Mapping {
   };
 }
 
-/** The lines of the slides that a run of the rule found or made. */
+/** Returns the lines of the slides that a run of the rule found or made. */
 function mappingOf({ ids, lines, reasons, problems, hand }: Awaited<ReturnType<typeof core.take>>): Mapping {
   const made = ids.flatMap((id, nth) => (id === null ? [] : [{ id, lines: must(lines[nth]), reason: reasons[nth] }]));
   return {
@@ -58,13 +58,13 @@ function mappingOf({ ids, lines, reasons, problems, hand }: Awaited<ReturnType<t
   };
 }
 
-/** Decks above this many slides wait for a pause in typing. */
+/** Decks with more slides than this wait for a pause in typing. */
 const MANY = 300;
 
 /**
- * The text beside the slides. A deck that was typed says what its text says, and the text follows whatever else changes
- * it. A deck that was generated from a document keeps its text; typing makes the slides again and keeps what was done
- * to them by hand. `reading` is true while a job still makes the slides.
+ * The text beside the slides. A typed deck says what its text says, and the text follows other changes. A deck
+ * generated from a document keeps its text; typing makes the slides again and keeps the user's changes to them.
+ * `reading` is true while a job is still making the slides.
  */
 export function useManuscript(reading: boolean, editor: React.RefObject<TextEditorHandle | null>) {
   const { deck, text, session, metadata, canEdit } = useDeck();
@@ -91,7 +91,7 @@ export function useManuscript(reading: boolean, editor: React.RefObject<TextEdit
     [],
   );
 
-  /** Makes a typed deck say its text. */
+  /** Updates a typed deck to its text. */
   const follow = useCallback(
     async (now: string) => {
       const result = await core.read(now, latest.current.metadata, nanoid(8));
@@ -114,7 +114,7 @@ export function useManuscript(reading: boolean, editor: React.RefObject<TextEdit
     [session, canEdit],
   );
 
-  /** Makes the slides of a document again from its text, its rule, or both; what was done by hand stays. */
+  /** Makes the slides of a document again from its text, its rule, or both; the user's changes stay. */
   const rerun = useCallback(
     async (base: Cutting, next: Cutting, words?: string) => {
       const result = await core.take(session.snapshot().deck, base, next, new Map(), base.rule === next.rule);
@@ -128,7 +128,7 @@ export function useManuscript(reading: boolean, editor: React.RefObject<TextEdit
     [session, canEdit],
   );
 
-  /** Takes what was typed. One run at a time; what is typed meanwhile is taken by the next. */
+  /** Takes typed text, one run at a time; text typed meanwhile is taken by the next. */
   const take = useCallback(async () => {
     if (running.current || typed.current === undefined) return;
     running.current = true;
@@ -159,14 +159,14 @@ export function useManuscript(reading: boolean, editor: React.RefObject<TextEdit
     [take],
   );
 
-  /** Reads the text as it is, to know which lines make which slide. */
+  /** Reads the present text, to find the lines of each slide. */
   const locate = useCallback(async () => {
     const now = shown.current;
     if (!now || typed.current !== undefined || running.current) return;
     const { deck: current, metadata: own } = latest.current;
     if (current.manuscript) {
       const result = await core.take(current, cutting(now), cutting(now), new Map(), true);
-      // What was typed meanwhile has lines of its own.
+      // Text typed meanwhile has other lines.
       if (shown.current === now) startTransition(() => setMapping(mappingOf(result)));
       return;
     }
@@ -205,7 +205,7 @@ export function useManuscript(reading: boolean, editor: React.RefObject<TextEdit
     return () => clearTimeout(timer);
   }, [deck, text, metadata, reading]);
 
-  /** Cuts the text by another rule; a typed deck that gets a rule of its own keeps its text as a document from now on. */
+  /** Cuts the text by another rule; from then on, a typed deck with a rule of its own keeps its text as a document. */
   const setRule = useCallback(
     async (rule: BreakRule) => {
       const { deck: now, metadata: own } = latest.current;
