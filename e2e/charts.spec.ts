@@ -18,7 +18,7 @@ test("a chart is shown otherwise in a few fields, each act taken back by one und
   await page.getByRole("button", { name: /^chart/ }).click();
   await page.getByText("How it is shown").click();
   const highest = page.getByRole("group", { name: "Highest" });
-  await highest.getByLabel("Measured").selectOption("secondary");
+  await highest.getByLabel("Axis").selectOption("secondary");
   await expect(page.getByRole("group", { name: /Second axis/ })).toBeVisible();
   await page
     .getByRole("group", { name: /Second axis/ })
@@ -28,7 +28,7 @@ test("a chart is shown otherwise in a few fields, each act taken back by one und
   // The words come to the slide, at the right of the chart.
   await expect(page.locator("[data-slide] text", { hasText: "highest, m" }).first()).toBeVisible();
   await highest.getByLabel("Curved").check();
-  await page.getByLabel("Key", { exact: true }).selectOption("none");
+  await page.getByLabel("Legend", { exact: true }).selectOption("none");
   await kept(page);
   expect(await chartOn(page, 2)).toMatchObject({
     legend: "none",

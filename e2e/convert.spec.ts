@@ -148,7 +148,7 @@ test("many files are handed over at once and read as jobs; what is refused says 
       { timeout: 60_000 },
     )
     .toEqual(["batch-broken.odp failed", "batch-one.pptx done", "batch-three.txt done", "batch-two.odp done"]);
-  await expect(page.getByText(/^batch-broken\.odp was refused, and nothing of it was taken/)).toBeVisible();
+  await expect(page.getByText(/^batch-broken\.odp was refused; nothing of it was imported/)).toBeVisible();
   // Nothing of what was refused is on the Desk.
   await expect(page.getByText("batch-broken", { exact: true })).toHaveCount(0);
   await expect(page.getByText("The quay in autumn").first()).toBeVisible();

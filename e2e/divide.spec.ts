@@ -142,7 +142,7 @@ test("a course is split by hand, by dragging, by minutes and by numbers; parts s
   await page.getByLabel("Slides of part 2", { exact: true }).fill("5-99");
   await expect(page.getByText("names slide 99, but the last is 8")).toBeVisible();
 
-  await page.getByLabel("Minutes a part").fill("3");
+  await page.getByLabel("Minutes per part").fill("3");
   await page.getByRole("button", { name: "By minutes" }).click();
   await expect(page.getByLabel("Slides of part 1", { exact: true })).toHaveValue("2-4");
   await expect(page.getByLabel("Slides of part 2", { exact: true })).toHaveValue("5-7");
@@ -165,7 +165,7 @@ test("thirty decks are found by their names, merged into one, and none is touche
   await expect(page.getByRole("row")).toHaveCount(31);
   await page.getByRole("link", { name: "Gather decks" }).click();
   await page.getByRole("button", { name: "Part 2" }).click();
-  await page.getByRole("button", { name: "Take all 30" }).click();
+  await page.getByRole("button", { name: "Add all 30" }).click();
   await expect(page.locator("[data-listed]")).toHaveCount(30);
   await page.locator("[data-listed]").nth(2).getByRole("button", { name: /up$/ }).click();
   await expect(page.locator("[data-listed]").nth(1)).toContainText("TB2-03-Curlew");
@@ -173,7 +173,7 @@ test("thirty decks are found by their names, merged into one, and none is touche
   await page.getByLabel("a contents slide with links").check();
   await page.getByText("more than once; 0 dropped").click();
   await page.getByRole("button", { name: "Drop all but the first of each" }).click();
-  await page.getByLabel("each keeps its own").check();
+  await page.getByLabel("each keeps its own theme").check();
   await accessible(page, "gather");
   await page.getByRole("textbox", { name: "Name" }).fill("Field week of all groups");
   const before = await deckOf(page, "tb2-03-curlew");
@@ -205,7 +205,7 @@ test("slides are pasted between decks after both looks were seen, and slides of 
   const dialog = page.getByRole("dialog", { name: "Paste 2 slides from “From”" });
   await expect(dialog).toContainText("They land after 2");
   await expect(dialog.locator("[data-slide]")).toHaveCount(2);
-  await dialog.getByRole("radio", { name: "The look that they have" }).check();
+  await dialog.getByRole("radio", { name: "Their own theme" }).check();
   await dialog.getByRole("button", { name: "Paste" }).click();
   await kept(page);
   const pasted = await deckOf(page, to);
@@ -214,18 +214,18 @@ test("slides are pasted between decks after both looks were seen, and slides of 
     ["Chalk", from],
   ]);
   await page.getByRole("button", { name: "Paste" }).click();
-  await expect(page.getByRole("dialog").getByRole("radio", { name: "The look that they have" })).toBeChecked();
-  await page.getByRole("dialog").getByRole("radio", { name: "The look of this deck" }).check();
+  await expect(page.getByRole("dialog").getByRole("radio", { name: "Their own theme" })).toBeChecked();
+  await page.getByRole("dialog").getByRole("radio", { name: "The theme of this deck" }).check();
   await page.getByRole("dialog").getByRole("button", { name: "Paste" }).click();
   await kept(page);
   expect((await deckOf(page, to)).slides).toHaveLength(12);
 
   await page.getByRole("navigation", { name: "Views of Arrange" }).getByRole("link", { name: "Bring in" }).click();
   await page.getByRole("searchbox", { name: "Pattern of the names" }).fill("TB2-*-*");
-  await page.getByRole("button", { name: "Take TB2-03-Curlew" }).click();
-  await page.getByRole("button", { name: "Take TB2-04-Dunlin" }).click();
+  await page.getByRole("button", { name: "Add TB2-03-Curlew" }).click();
+  await page.getByRole("button", { name: "Add TB2-04-Dunlin" }).click();
   await expect(page.getByText("2 decks, 9 slides, in this order")).toBeVisible();
-  await page.getByRole("button", { name: "Take TB2-04-Dunlin off the list" }).click();
+  await page.getByRole("button", { name: "Remove TB2-04-Dunlin from the list" }).click();
   await page.getByLabel("Slides of TB2-03-Curlew").fill("2-3");
   await page.getByLabel("After slide", { exact: true }).fill("12");
   await expect(page.getByText("They land after 12, at the end.")).toBeVisible();
@@ -276,9 +276,9 @@ test("a version follows its original: what is new is taken slide by slide, what 
   await page.reload();
   await expect(page.getByText("3 slides have something new.")).toBeVisible();
   await expect(page.locator("[data-tailor] [data-state]")).toHaveCount(3);
-  await page.locator('[data-state="gone"]').getByLabel("Take it out").uncheck();
+  await page.locator('[data-state="gone"]').getByLabel("Remove").uncheck();
   await accessible(page, "versions");
-  await page.getByRole("button", { name: "Take 2 slides" }).click();
+  await page.getByRole("button", { name: "Accept 2 slides" }).click();
   await kept(page);
   const taken = await deckOf(page, board);
   expect(taken.slides).toHaveLength(8);
@@ -289,7 +289,7 @@ test("a version follows its original: what is new is taken slide by slide, what 
   await expect(page.locator("[data-differs]")).toContainText("changed here");
   await page.getByRole("button", { name: /As the deck began/ }).click();
   await expect(page.getByText("3 of 8 slides differ.")).toBeVisible();
-  await page.getByRole("button", { name: "Put this slide back" }).click();
+  await page.getByRole("button", { name: "Insert this slide again" }).click();
   await expect.poll(async () => (await deckOf(page, id)).slides.length).toBe(8);
   await page.getByRole("button", { name: "Restore this state" }).click();
   await expect(page.getByText("All 8 slides are the same.")).toBeVisible();
@@ -317,12 +317,12 @@ test("a link that lost its slide is mended, a menu is made with ways back, and a
     )?.id,
   );
   await page.goto(`/decks/${part}/arrange`);
-  await page.getByRole("button", { name: "One link leads nowhere" }).click();
+  await page.getByRole("button", { name: "One broken link" }).click();
   const dialog = page.getByRole("dialog");
   await expect(dialog).toContainText("led to slide 8 of its origin, Thanks");
   await accessible(page, "links");
   await dialog.getByRole("button", { name: /^To slide 2, Dunes/ }).click();
-  await expect(dialog).toContainText("Every link leads somewhere");
+  await expect(dialog).toContainText("No broken links");
   await dialog.getByRole("button", { name: "Done" }).click();
   await kept(page);
 

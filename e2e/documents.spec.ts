@@ -106,7 +106,7 @@ test("the rule is changed and the effect is seen at once; undo brings slides and
   );
   const count = async () => (await slides(page)).length;
   const before = await count();
-  await page.getByLabel("Cut at").selectOption("paragraph");
+  await page.getByLabel("Slide breaks").selectOption("paragraph");
   await expect
     .poll(async () => (await stored(page)).deck)
     .toMatchObject({ manuscript: { rule: { cuts: [{ kind: "paragraph" }] } } });
@@ -121,7 +121,7 @@ test("the rule is changed and the effect is seen at once; undo brings slides and
   await page.getByRole("button", { name: "Undo" }).first().click();
   await kept(page);
   expect(await count()).toBe(before);
-  await expect(page.getByLabel("Cut at")).toHaveValue("heading");
+  await expect(page.getByLabel("Slide breaks")).toHaveValue("heading");
 });
 
 test("points are chosen and written before they are taken, and stay through typing", async ({ page }) => {
@@ -132,7 +132,7 @@ test("points are chosen and written before they are taken, and stay through typi
   const sentence = "Read the chapter on safety before your first day out.";
   await dialog.getByLabel(`A point from: ${sentence}`).check();
   await dialog.getByLabel(`The point from: ${sentence}`).fill("Safety first: read that chapter");
-  await dialog.getByRole("button", { name: "Take the points" }).click();
+  await dialog.getByRole("button", { name: "Accept the points" }).click();
   await expect.poll(() => words(page)).toContain("Safety first: read that chapter");
   expect(await words(page)).toContain("Read the chapter on safety before your first day out.");
   await page.locator(".cm-line", { hasText: "Changes are entered at once" }).click();
@@ -195,7 +195,7 @@ test("a newer version of the document is compared, a conflict settled, and what 
   });
   expect(found).toEqual([]);
   await review.getByRole("radio", { name: /As the text has it now/ }).check();
-  await review.getByRole("button", { name: /^Take \d/ }).click();
+  await review.getByRole("button", { name: /^Accept \d/ }).click();
   await expect.poll(() => words(page)).toContain("eighteen");
   await kept(page);
   const after = await slides(page);
@@ -209,7 +209,7 @@ test("a newer version of the document is compared, a conflict settled, and what 
     .click();
   await page.locator("[data-level]").getByRole("button", { name: "changed by hand" }).click();
   const hand = page.getByRole("dialog", { name: /was changed by hand/ });
-  await hand.getByRole("button", { name: "Take what the text says" }).click();
+  await hand.getByRole("button", { name: "Use what the text says" }).click();
   await expect
     .poll(async () => JSON.stringify(titled(await slides(page), "Storms")?.notes))
     .not.toContain("refuge on the map");
@@ -228,7 +228,7 @@ test("the beginning of a slide is dragged in the margin, and set and taken away 
   await page.mouse.down();
   await page.mouse.move(mark.x + 20, mark.y - 30, { steps: 5 });
   await page.mouse.move(mark.x + 20, line.y + 6, { steps: 8 });
-  await expect(page.getByText(/The slide begins at line 7/)).toBeVisible();
+  await expect(page.getByText(/The slide starts at line 7/)).toBeVisible();
   await page.mouse.up();
   await expect
     .poll(async () =>
@@ -300,7 +300,7 @@ test("words are found and replaced over text, slides and notes", async ({ page }
   await page.getByRole("button", { name: "Find" }).click();
   await page.getByRole("textbox", { name: "Find", exact: true }).fill("keeper");
   await expect(page.getByText(/in the text, \d+ on \d+ slides/)).toBeVisible();
-  await page.getByRole("textbox", { name: "Put in its place" }).fill("warden");
+  await page.getByRole("textbox", { name: "Replace with" }).fill("warden");
   await page.getByRole("button", { name: "Replace all" }).click();
   await expect.poll(() => words(page)).not.toMatch(/\bkeeper\b/);
   await expect(page.locator(".cm-content")).not.toContainText("keeper");
@@ -325,7 +325,7 @@ test("a skeleton is put on many slides at once and taken off where nothing was f
   await page.keyboard.press("s");
   await page
     .getByRole("dialog", { name: /Skeleton/ })
-    .getByRole("button", { name: "Take off what is unfilled" })
+    .getByRole("button", { name: "Remove what is unfilled" })
     .click();
   await kept(page);
   for (const slide of await slides(page)) expect(JSON.stringify(slide)).not.toContain("In our data");

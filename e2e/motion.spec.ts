@@ -13,15 +13,15 @@ test("what comes in on a slide is set, tried, spoken from and written", async ({
   const deck = (await stored(page)).deck as unknown as Deck;
   const slide = must(deck.slides[5]);
   await page.goto(`/decks/${deck.id}/refine/${slide.id}`);
-  const list = page.getByRole("list", { name: "What comes in" });
+  const list = page.getByRole("list", { name: "Entrances" });
   await expect(list.getByRole("listitem")).toHaveCount(6);
   await expect(list.getByRole("listitem").nth(1)).toContainText("→ shape “Book”".slice(2));
 
   // One more comes in, together with the last one, and is then put before it.
   await page.getByRole("button", { name: "shape “back”", exact: true }).click();
-  await page.getByRole("combobox", { name: "Begins" }).selectOption("Together with the one before");
-  await page.getByRole("combobox", { name: "Looks" }).selectOption("Growing");
-  await page.getByRole("textbox", { name: "Takes" }).fill("0,25");
+  await page.getByRole("combobox", { name: "Starts" }).selectOption("Together with the one before");
+  await page.getByRole("combobox", { name: "Effect" }).selectOption("Grow");
+  await page.getByRole("textbox", { name: "Duration" }).fill("0,25");
   await page.keyboard.press("Enter");
   await kept(page);
   await page.getByRole("button", { name: "Look of the slide" }).click();

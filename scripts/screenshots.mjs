@@ -85,11 +85,11 @@ await shot("split", `${days}/arrange/split`, async (page) => {
 await shot("bring-in", `${days}/arrange/gather`, async (page) => {
   await page.getByRole("searchbox", { name: /Pattern/ }).fill("TB2-*-*");
   for (const name of ["TB2-03-Curlew", "TB2-10-Guillemot"])
-    await page.getByRole("button", { name: `Take ${name}` }).click();
+    await page.getByRole("button", { name: `Add ${name}` }).click();
   await page.waitForTimeout(1500);
 });
 await shot("gather", "/gather?names=TB2-*-*", async (page) => {
-  await page.getByRole("button", { name: /^Take all/ }).click();
+  await page.getByRole("button", { name: /^Add all/ }).click();
   await page.waitForTimeout(3500);
 });
 await shot("compare", "/decks/quarterly-monitoring/arrange/versions?with=quarterly-monitoring-board");
@@ -103,7 +103,7 @@ const select = (number, name) => async (page) => {
 };
 await shot("refine-file", `${house}/refine`, async (page) => {
   await select(6, "shape “Office”")(page);
-  await page.getByRole("group", { name: "How it comes in" }).scrollIntoViewIfNeeded();
+  await page.getByRole("group", { name: "Entrance" }).scrollIntoViewIfNeeded();
 });
 await shot("refine-chart", `${house}/refine`, select(3, /^chart/));
 await shot("speak", `${house}/speak`, spine(5));

@@ -530,7 +530,7 @@ describe("a merge that restyles", () => {
     expect(accounts.map(({ deck: from, why }) => [from, why])).toEqual([
       [
         "b",
-        "it takes the look of the place, without the background of its layout, one drawing of its layout and the places and letters of one text of its own",
+        "it takes the theme of the target, without the background of its layout, one drawing of its layout and the places and letters of one text of its own",
       ],
     ]);
   });

@@ -268,7 +268,7 @@ export function mergeParts(
           deck: deck.id,
           slide: from,
           what: `slide ${byId.get(from)?.number}, “${nameOf(slide)}”, of “${deck.properties.title}”`,
-          why: `it takes the look of the place, without ${listed(dropped)} of its own`,
+          why: `it takes the theme of the target, without ${listed(dropped)} of its own`,
           left: false,
         });
       const own = files.on(keeps ? slide : withoutOwnAppearance(slide), deck);

@@ -97,7 +97,7 @@ export const setSlideProperties: Handler<Of<"setSlideProperties">> = {
     };
   },
   writeSet: ({ slide }) => [`slide:${slide}/look`],
-  describe: () => "Changed the look of a slide",
+  describe: () => "Changed the appearance of a slide",
 };
 
 export const setSource: Handler<Of<"setSource">> = {
@@ -110,7 +110,7 @@ export const setSource: Handler<Of<"setSource">> = {
     };
   },
   writeSet: ({ slide }) => [`slide:${slide}/source`],
-  describe: () => "Noted where a slide comes from",
+  describe: () => "Recorded the source of a slide",
 };
 
 function withText(element: Element, text: RichText): Element {
@@ -174,7 +174,7 @@ export const setSlide: Handler<Of<"setSlide">> = {
     };
   },
   writeSet: ({ slide }) => [`slide:${slide}`],
-  describe: () => "Put another state of a slide in its place",
+  describe: () => "Restored a slide",
 };
 
 export const setSlideTheme: Handler<Of<"setSlideTheme">> = {
@@ -187,5 +187,5 @@ export const setSlideTheme: Handler<Of<"setSlideTheme">> = {
     };
   },
   writeSet: ({ slide }) => [`slide:${slide}/theme`],
-  describe: ({ theme }) => (theme ? "Gave a slide a look of its own" : "Gave a slide the look of the deck"),
+  describe: ({ theme }) => (theme ? "Gave a slide a theme of its own" : "Gave a slide the theme of the deck"),
 };

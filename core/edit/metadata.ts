@@ -24,7 +24,7 @@ export const setProperties = metadataField("setProperties", "properties", "Chang
 export const setLanguage = metadataField("setLanguage", "language", "Changed the language");
 export const setPage = metadataField("setPage", "page", "Changed the page shape");
 export const setTheme = metadataField("setTheme", "theme", "Changed the theme");
-export const setRegions = metadataField("setRegions", "regions", "Changed what stands on every slide");
+export const setRegions = metadataField("setRegions", "regions", "Changed footer and slide numbers");
 export const setRate = metadataField("setRate", "rate", "Changed the speaking rate");
 
 export const setAsset: Handler<Of<"setAsset">> = {
@@ -68,7 +68,7 @@ function importedItem<
       };
     },
     writeSet: (change) => [`deck/${list}:${(change as unknown as { name: string }).name}`],
-    describe: () => "Brought a look along",
+    describe: () => "Imported a theme",
   };
 }
 
@@ -86,5 +86,5 @@ export const setOriginal: Handler<Of<"setOriginal">> = {
     };
   },
   writeSet: () => ["deck/original"],
-  describe: () => "Noted what was taken of the original",
+  describe: () => "Recorded what was taken from the original",
 };

@@ -90,7 +90,7 @@ export const FEATURES = {
   "hidden slides": ({ hidden }) => (hidden ? ["a hidden slide"] : []),
   "detail slides": ({ parent }) => (parent === null ? [] : ["a detail slide"]),
   "named sections": ({ section, parent }) =>
-    section !== undefined && parent === null ? [`the section “${section}” that begins with it`] : [],
+    section !== undefined && parent === null ? [`the section “${section}” that starts with it`] : [],
   notes: (slide) => (hasNotes(slide) ? ["its notes"] : []),
   "links to the web": (slide) =>
     links(slide).flatMap(({ text, to }) =>
@@ -98,19 +98,19 @@ export const FEATURES = {
     ),
   "links between slides": (slide, deck) =>
     links(slide).flatMap(({ text, to }) => (known(deck, slideLink(to) ?? "") ? [`the link “${text}”`] : [])),
-  "links that lead nowhere": (slide, deck) =>
+  "broken links": (slide, deck) =>
     slideLinks(slide).flatMap(({ text, to }) =>
       slideLink(to) !== undefined && !known(deck, must(slideLink(to))) ? [`the link “${text}”`] : [],
     ),
   "links into other decks": (slide) =>
     slideLinks(slide).flatMap(({ text, to }) => (deckLink(to) ? [`the link “${text}”`] : [])),
-  "links of pictures": leading("picture"),
-  "links of shapes": leading("shape"),
+  "links on pictures": leading("picture"),
+  "links on shapes": leading("shape"),
   "linked data": (slide) =>
     slide.elements.flatMap(({ binding }) => (binding ? [`the link to ${binding.source}, ${binding.range}`] : [])),
   tables: ofKind("table", () => "a table"),
   charts: ofKind("chart", () => "a chart"),
-  "looks of charts": (slide) =>
+  "chart formatting": (slide) =>
     slide.elements.flatMap((element) =>
       element.kind === "chart" &&
       (element.title ||
@@ -130,17 +130,17 @@ export const FEATURES = {
   pictures: (slide, deck) => picturesOn(slide).flatMap((name) => (deck.assets[name] ? [`the picture ${name}`] : [])),
   "missing pictures": (slide, deck) =>
     picturesOn(slide).flatMap((name) => (deck.assets[name] ? [] : [`the picture ${name}`])),
-  "pictures of lines": (slide, deck) =>
+  "vector pictures": (slide, deck) =>
     picturesOn(slide).flatMap((name) =>
       deck.assets[name]?.mediaType === "image/svg+xml" ? [`the picture ${name}`] : [],
     ),
-  "moving pictures": (slide, deck) =>
+  "animated pictures": (slide, deck) =>
     picturesOn(slide).flatMap((name) => (deck.assets[name]?.mediaType === "image/gif" ? [`the picture ${name}`] : [])),
   recolouring: (slide) =>
     slide.elements.flatMap((element) =>
       element.kind === "picture" && element.recolour ? [`the recolouring of ${element.source}`] : [],
     ),
-  "shaped pictures": (slide) =>
+  "pictures cropped to a shape": (slide) =>
     slide.elements.flatMap((element) =>
       element.kind === "picture" && element.shape && !("preset" in element.shape && element.shape.preset === "rect")
         ? [`the frame of ${element.source}`]
@@ -151,24 +151,24 @@ export const FEATURES = {
   ),
   diagrams: ofKind("diagram", () => "a diagram"),
   formulas: (slide) => slide.elements.flatMap(({ kind }) => (kind === "formula" ? ["a formula"] : [])),
-  "formulas in lines": (slide) =>
+  "inline formulas": (slide) =>
     texts(slide).flatMap((text) => (hasRuns(text, isFormula) ? ["a formula in a line"] : [])),
   code: ofKind("code", () => "program code"),
   shapes: ofKind("shape", (element) => `the shape ${element.name ? `“${element.name}”` : "without a name"}`),
   // A picture without a file is reported as a picture.
-  "own places": (slide, deck) =>
+  "positioned elements": (slide, deck) =>
     slide.elements.flatMap((element) =>
       element.frame && !(element.kind === "picture" && !deck.assets[element.source])
         ? [`${element.kind === "text" ? "text" : `a ${element.kind}`} in a place of its own`]
         : [],
     ),
-  "fills of several colours": (slide, deck) => [
+  "gradient fills": (slide, deck) => [
     ...(isManifold(backgroundFill(slide, deck)) ? ["the fill of its background"] : []),
     ...slide.elements.flatMap((element) =>
       hasFill(element, isManifold) ? [`the fill of ${element.name ? `“${element.name}”` : `a ${element.kind}`}`] : [],
     ),
   ],
-  "large ends of lines": (slide) =>
+  "large line ends": (slide) =>
     slide.elements.flatMap((element) =>
       Math.max(element.stroke?.head?.size ?? 0, element.stroke?.tail?.size ?? 0) > LARGE_END
         ? [`the ends of ${element.name ? `“${element.name}”` : `a ${element.kind}`}`]
@@ -179,8 +179,8 @@ export const FEATURES = {
       element.shadow?.blur ? [`the shadow of ${element.name ? `“${element.name}”` : `a ${element.kind}`}`] : [],
     ),
   groups: (slide) => [...new Set(slide.elements.flatMap(({ groups }) => groups?.[0] ?? []))].map(() => "a group"),
-  "own looks of text": (slide) => (slide.elements.some(looked) ? ["text with a look of its own"] : []),
-  "pictures before items": (slide, deck) =>
+  "text formatting": (slide) => (slide.elements.some(looked) ? ["text with formatting of its own"] : []),
+  "picture bullets": (slide, deck) =>
     slide.elements.flatMap((element) =>
       bulletsOf(element, deck.styles).length
         ? [`the pictures before items of ${element.name ? `“${element.name}”` : `a ${element.kind}`}`]
@@ -199,18 +199,18 @@ export const FEATURES = {
     ),
   "other motion": ({ unsupportedMotion = [] }) => unsupportedMotion,
   transitions: ({ transition }) => (transition ? ["its transition"] : []),
-  "times of slides": ({ delay }) => (delay ? ["the time that it stands by itself"] : []),
+  "slide timings": ({ delay }) => (delay ? ["the time that it stands by itself"] : []),
   backgrounds: ({ background }) => (background ? ["its background"] : []),
-  "drawings of its file": ({ master }, deck) =>
+  "masters from files": ({ master }, deck) =>
     master !== undefined && (deck.masters?.[master]?.elements.length || deck.masters?.[master]?.background)
       ? ["what its file draws behind it"]
       : [],
-  "footers of its file": ({ regions = [] }) => regions.map(({ region }) => `the ${region} where its file puts it`),
+  "footers from files": ({ regions = [] }) => regions.map(({ region }) => `the ${region} where its file puts it`),
   comments: ({ comments }) => (comments ?? []).map(({ author }) => `a comment${author ? ` of ${author}` : ""}`),
   "foreign content": ofKind("foreign", (element) =>
     element.kind === "foreign" ? `${element.what}${element.name ? ` “${element.name}”` : ""}` : "",
   ),
-  "what only its file says": (slide) =>
+  "unsupported features": (slide) =>
     slide.elements.flatMap((element) =>
       element.sourceShape?.unsupported?.length
         ? [
@@ -218,8 +218,8 @@ export const FEATURES = {
           ]
         : [],
     ),
-  "looks brought along": ({ theme }, deck) =>
-    theme !== undefined && deck.themes?.[theme] ? [`the look “${theme}” that it brought along`] : [],
+  "imported themes": ({ theme }, deck) =>
+    theme !== undefined && deck.themes?.[theme] ? [`the imported theme “${theme}”`] : [],
 } satisfies Record<string, Finder>;
 export type FeatureName = keyof typeof FEATURES;
 
@@ -247,7 +247,7 @@ const asRead = (slide: Slide, deck: Deck) => {
   );
 };
 const OTHER_LOOKS = {
-  how: "kept on shapes whose looks are as they were read; gone from those that were given others here",
+  how: "kept on shapes whose formatting is as it was read; lost on those reformatted here",
 };
 const OTHER_MOTION = { why: "only the file that it came from can hold it" };
 const kept = "kept" as const;
@@ -259,52 +259,51 @@ const PRESENTATION: Record<FeatureName, Judge> = {
   notes: kept,
   "links to the web": kept,
   "links between slides": kept,
-  "links that lead nowhere": NOWHERE,
+  "broken links": NOWHERE,
   "links into other decks": GIVEN_BACK,
-  "links of pictures": kept,
-  "links of shapes": kept,
+  "links on pictures": kept,
+  "links on shapes": kept,
   "linked data": { how: "other programs show its present values; Unitext keeps the link" },
   tables: kept,
   charts: kept,
-  "looks of charts": kept,
+  "chart formatting": kept,
   pictures: kept,
   "missing pictures": { how: "its file is not in the deck; an empty frame with its description stands in its place" },
   // A raster picture is written beside the drawing, for programs that cannot show SVG.
-  "pictures of lines": kept,
-  "moving pictures": kept,
+  "vector pictures": kept,
+  "animated pictures": kept,
   recolouring: kept,
-  "shaped pictures": kept,
+  "pictures cropped to a shape": kept,
   "films and sounds": kept,
   diagrams: { how: "shown as its list; Unitext draws the diagram again" },
   formulas: kept,
-  "formulas in lines": kept,
+  "inline formulas": kept,
   code: { how: "shown as its lines in the font for code; Unitext knows it as code" },
   shapes: kept,
-  "own places": kept,
-  "fills of several colours": kept,
-  "large ends of lines": kept,
+  "positioned elements": kept,
+  "gradient fills": kept,
+  "large line ends": kept,
   "soft shadows": kept,
   groups: kept,
-  "own looks of text": kept,
-  "pictures before items": kept,
+  "text formatting": kept,
+  "picture bullets": kept,
   footnotes: FOOT,
   "points one at a time": kept,
   "points in groups": kept,
   entrances: kept,
   "other motion": (slide) => (usesSourceLayout(slide) && sameMotion(slide) ? kept : OTHER_MOTION),
   transitions: kept,
-  "times of slides": kept,
+  "slide timings": kept,
   backgrounds: kept,
-  "drawings of its file": kept,
-  "footers of its file": kept,
+  "masters from files": kept,
+  "footers from files": kept,
   comments: (slide, deck) =>
     usesSourceLayout(slide) || !deck.slides.some(fromPptx)
       ? kept
       : { how: "other programs do not show them; Unitext keeps them" },
   "foreign content": (slide) => (fromPptx(slide) ? kept : STAND_IN),
-  "what only its file says": (slide, deck) =>
-    !fromPptx(slide) ? ONLY_THERE : asRead(slide, deck) ? kept : OTHER_LOOKS,
-  "looks brought along": { how: "shown in the look of the deck; Unitext gives it back" },
+  "unsupported features": (slide, deck) => (!fromPptx(slide) ? ONLY_THERE : asRead(slide, deck) ? kept : OTHER_LOOKS),
+  "imported themes": { how: "shown in the theme of the deck; Unitext restores it" },
 };
 
 /** Pages for an audience: without motion, and without what belongs to the speaker. */
@@ -317,13 +316,13 @@ const PAGES: Record<FeatureName, Judge> = {
   "links into other decks": OTHER_DECK,
   "linked data": PRESENT,
   "missing pictures": MISSING,
-  "moving pictures": { how: "shown standing still" },
+  "animated pictures": { how: "shown standing still" },
   "films and sounds": { how: "shown by its picture" },
   diagrams: kept,
   formulas: kept,
-  "formulas in lines": kept,
+  "inline formulas": kept,
   code: kept,
-  "large ends of lines": kept,
+  "large line ends": kept,
   "soft shadows": kept,
   footnotes: kept,
   groups: kept,
@@ -332,13 +331,13 @@ const PAGES: Record<FeatureName, Judge> = {
   entrances: { how: "shown at once" },
   "other motion": { why: "pages do not move" },
   transitions: { why: "pages do not move" },
-  "times of slides": { why: "pages do not move" },
-  "drawings of its file": kept,
-  "footers of its file": kept,
+  "slide timings": { why: "pages do not move" },
+  "masters from files": kept,
+  "footers from files": kept,
   comments: { why: "the pages are for the audience, who do not see comments" },
   "foreign content": STAND_IN,
-  "what only its file says": ONLY_THERE,
-  "looks brought along": kept,
+  "unsupported features": ONLY_THERE,
+  "imported themes": kept,
 };
 
 /**
@@ -348,30 +347,30 @@ const PAGES: Record<FeatureName, Judge> = {
 export const TABLE: Record<WritableFormat, Record<FeatureName, Judge>> = {
   pptx: {
     ...PRESENTATION,
-    "large ends of lines": { how: "smaller: no end is more than five times as wide as its line" },
+    "large line ends": { how: "smaller: no end is more than five times as wide as its line" },
   },
   odp: {
     ...PRESENTATION,
     "named sections": { how: "other programs do not show it; Unitext keeps it" },
-    "formulas in lines": { how: "shown as its TeX; Unitext sets the formula again" },
-    "shaped pictures": (slide) => (fromOdp(slide) ? kept : { how: "shown in its whole frame; Unitext cuts it again" }),
-    "fills of several colours": { how: "runs from its first colour to its last; Unitext knows all of them" },
+    "inline formulas": { how: "shown as its TeX; Unitext sets the formula again" },
+    "pictures cropped to a shape": (slide) =>
+      fromOdp(slide) ? kept : { how: "shown in its whole frame; Unitext cuts it again" },
+    "gradient fills": { how: "runs from its first colour to its last; Unitext knows all of them" },
     "soft shadows": (slide) => (fromOdp(slide) ? kept : { how: "drawn with a hard edge; Unitext keeps it soft" }),
     "other motion": (slide) => (fromOdp(slide) && sameMotion(slide) ? kept : OTHER_MOTION),
-    "drawings of its file": kept,
-    "footers of its file": (slide, deck) =>
+    "masters from files": kept,
+    "footers from files": (slide, deck) =>
       fromOdp(slide) || standsOnMaster(slide, deck) ? kept : { how: "drawn on the slide itself" },
     comments: kept,
     "foreign content": (slide) => (fromOdp(slide) ? kept : STAND_IN),
-    "what only its file says": (slide, deck) =>
-      !fromOdp(slide) ? ONLY_THERE : asRead(slide, deck) ? kept : OTHER_LOOKS,
-    "looks brought along": { how: "drawn in that look; Unitext knows its name" },
+    "unsupported features": (slide, deck) => (!fromOdp(slide) ? ONLY_THERE : asRead(slide, deck) ? kept : OTHER_LOOKS),
+    "imported themes": { how: "drawn in that theme; Unitext keeps its name" },
   },
   pdf: {
     ...PAGES,
     "named sections": kept,
     "soft shadows": { how: "drawn in layers, as pages have no soft edges" },
-    "pictures of lines": { how: "drawn in dots, up to 2400 in a row" },
+    "vector pictures": { how: "drawn in dots, up to 2400 in a row" },
   },
   html: {
     ...PAGES,
@@ -385,26 +384,26 @@ export const TABLE: Record<WritableFormat, Record<FeatureName, Judge>> = {
     entrances: kept,
     "other motion": OTHER_MOTION,
     transitions: kept,
-    "times of slides": { why: "the page waits for the reader" },
+    "slide timings": { why: "the page waits for the reader" },
   },
   docx: {
     ...PAGES,
-    "links of pictures": NO_LINKS_SHOWN,
-    "links of shapes": NO_LINKS_SHOWN,
+    "links on pictures": NO_LINKS_SHOWN,
+    "links on shapes": NO_LINKS_SHOWN,
     notes: kept,
     "links between slides": { why: "a handout has no slides to go to; its words stay" },
   },
   png: {
     ...PAGES,
-    "links of pictures": NO_LINKS,
-    "links of shapes": NO_LINKS,
+    "links on pictures": NO_LINKS,
+    "links on shapes": NO_LINKS,
     "links to the web": { why: "a picture has no links; its words stay" },
     "links between slides": { why: "a picture has no links; its words stay" },
   },
   svg: {
     ...PAGES,
-    "links of pictures": NO_LINKS,
-    "links of shapes": NO_LINKS,
+    "links on pictures": NO_LINKS,
+    "links on shapes": NO_LINKS,
     "links to the web": { why: "a picture has no links; its words stay" },
     "links between slides": { why: "a picture has no links; its words stay" },
   },
@@ -421,40 +420,40 @@ export const TABLE: Record<WritableFormat, Record<FeatureName, Judge>> = {
     "detail slides": kept,
     "named sections": kept,
     "links into other decks": kept,
-    "links that lead nowhere": kept,
-    "links of shapes": { why: "text has no place for it" },
+    "broken links": kept,
+    "links on shapes": { why: "text has no place for it" },
     "linked data": { why: "text has no place for linked data; the words stay" },
     pictures: { how: "named by its path; its file is not inside the text" },
     "missing pictures": kept,
-    "pictures of lines": kept,
-    "moving pictures": kept,
-    "looks of charts": { why: "text has its numbers alone" },
+    "vector pictures": kept,
+    "animated pictures": kept,
+    "chart formatting": { why: "text has only its numbers" },
     recolouring: { why: "text has no place for it" },
-    "shaped pictures": { why: "text has no place for it" },
-    "fills of several colours": { why: "text has no place for it" },
-    "large ends of lines": { why: "text has no place for it" },
+    "pictures cropped to a shape": { why: "text has no place for it" },
+    "gradient fills": { why: "text has no place for it" },
+    "large line ends": { why: "text has no place for it" },
     "soft shadows": { why: "text has no place for it" },
     code: kept,
     "films and sounds": { why: "text has no place for it; its description stays" },
     diagrams: kept,
     formulas: kept,
     shapes: { how: "its words stay, the drawing does not" },
-    "own places": { how: "stands with what else is on the slide" },
+    "positioned elements": { how: "stands with what else is on the slide" },
     groups: { why: "text has no place for it" },
-    "own looks of text": { how: "shown in the look of the deck" },
-    "pictures before items": { why: "text has no place for them; the items stay" },
+    "text formatting": { how: "shown in the theme of the deck" },
+    "picture bullets": { why: "text has no place for them; the items stay" },
     footnotes: kept,
     "points one at a time": kept,
     "points in groups": { how: "each comes by itself" },
-    entrances: { why: "text has no place for it; what comes in is there at once" },
+    entrances: { why: "text has no place for it; everything is visible at once" },
     "other motion": OTHER_MOTION,
     backgrounds: ({ background }) => (background && "fill" in background ? { how: "named by one colour" } : kept),
-    "drawings of its file": { why: "text has no place for it" },
-    "footers of its file": { why: "text has no place for them" },
+    "masters from files": { why: "text has no place for it" },
+    "footers from files": { why: "text has no place for them" },
     comments: { why: "text has no place for them" },
     "foreign content": { how: "its words stay" },
-    "what only its file says": ONLY_THERE,
-    "looks brought along": { why: "a text has one look for all its slides" },
+    "unsupported features": ONLY_THERE,
+    "imported themes": { why: "a text has one theme for all its slides" },
   },
   json: Object.fromEntries(Object.keys(FEATURES).map((name) => [name, kept])) as Record<FeatureName, Judge>,
 };
@@ -510,7 +509,7 @@ const COUNTS: Partial<Record<FeatureName, (to: Tally, slide: Slide, found: numbe
   "links between slides": (to, _, found) => {
     to.links.internal -= found;
   },
-  "links that lead nowhere": (to, _, found) => {
+  "broken links": (to, _, found) => {
     to.links.broken -= found;
   },
   "linked data": (to, _, found) => {

@@ -172,7 +172,7 @@ describe("what Unitext does not model of a shape of a .pptx stays", () => {
       {
         slide: 1,
         what: "the glow and the bent letters of “Star”",
-        how: "not drawn; a .pptx keeps it as long as the shape is not given other looks here",
+        how: "not drawn; a .pptx keeps it as long as the shape is not reformatted here",
       },
     ]);
     const told = (next: Deck, format: "pptx" | "odp" | "pdf") => {
@@ -186,7 +186,7 @@ describe("what Unitext does not model of a shape of a .pptx stays", () => {
     expect(told(changed(deck, "Star", movedBy), "pptx")).toEqual([]);
     const painted = changed(deck, "Star", (element) => ({ ...element, fill: { kind: "solid", colour: "#000000" } }));
     expect(told(painted, "pptx")).toEqual([
-      "the glow and the bent letters of “Star”: kept on shapes whose looks are as they were read; gone from those that were given others here",
+      "the glow and the bent letters of “Star”: kept on shapes whose formatting is as it was read; lost on those reformatted here",
     ]);
     expect(shapeIn(slideOf(write(painted)), "Star")).not.toContain(GLOW);
     for (const format of ["odp", "pdf"] as const)

@@ -22,7 +22,7 @@ export const ARRANGEMENTS = {
   comparison: { label: "Two columns", slots: { title: "title", left: "body", right: "body" } },
   columns: { label: "Three columns", slots: { title: "title", left: "body", middle: "body", right: "body" } },
   statement: { label: "One statement", slots: { body: "statement" } },
-  number: { label: "Big number", slots: { number: "number", caption: "caption" } },
+  number: { label: "Key figure", slots: { number: "number", caption: "caption" } },
   picture: { label: "Picture with caption", slots: { title: "title", picture: "picture", caption: "caption" } },
   pictures: { label: "Set of pictures", slots: { title: "title", pictures: "picture", caption: "caption" } },
   table: { label: "Table", slots: { title: "title", table: "figure", caption: "caption" } },

@@ -123,7 +123,7 @@ export function inlineRuns(nodes: readonly PhrasingContent[], into: Gathered): R
           if (!target)
             into.problems.push({
               line,
-              message: `The link to “${url}” leads nowhere that a slide can open; its words are kept. Use a full address, or #ID for a slide.`,
+              message: `The link to “${url}” is not one that a slide can open; its words are kept. Use a full address, or #ID for a slide.`,
             });
           walk(inner, marks, target ?? link);
           break;

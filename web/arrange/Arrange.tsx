@@ -188,7 +188,7 @@ export default function Arrange() {
     },
     nameSection: () => {
       const main = deck.slides.find((slide) => slide.parent === null && chosen.has(slide.id));
-      if (!main) session.notify("Select a slide of the main line: the section begins with it.");
+      if (!main) session.notify("Select a slide of the main line: the section starts with it.");
       else if (main.section === undefined)
         session.apply(nameSection(main, "New section"), { words: `A section begins with ${numbers.get(main.id)}` });
       requestAnimationFrame(() =>
@@ -197,7 +197,7 @@ export default function Arrange() {
     },
     menu: () => {
       const made = contentsSlideFor(deck, selected, { title: "Topics", back: "Topics", newId: () => nanoid(10) });
-      if (!made) session.notify("Select the slides that the menu leads to.");
+      if (!made) session.notify("Select the slides for the contents.");
       else if (session.apply(made.change, { words: `Linked ${selected.length} slides from a menu and back` }))
         select([made.menu]);
     },
@@ -322,12 +322,12 @@ export default function Arrange() {
         {button("New", acts.add)}
         {button("Up", acts.moveUp, none)}
         {button("Down", acts.moveDown, none)}
-        {button("Nest", acts.nest, none)}
-        {button("Lift", acts.unnest, none)}
+        {button("Make detail of", acts.nest, none)}
+        {button("Move out", acts.unnest, none)}
         {button("Move to …", acts.moveTo, none)}
         {button("Section", acts.section, none)}
         {button("Name a section", acts.nameSection, none)}
-        {button("Menu", acts.menu, none)}
+        {button("Contents", acts.menu, none)}
         {button("Skeleton …", acts.skeleton, none)}
         <button type="button" className="btn btn-ghost btn-xs px-1.5" onClick={() => copy()} disabled={none}>
           Copy

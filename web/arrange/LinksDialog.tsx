@@ -54,9 +54,9 @@ export function LinksDialog({ onClose }: { onClose: () => void }) {
       <div className="modal-box hairline max-w-3xl border">
         <h2 id="links-title" className="mb-1 text-lg font-semibold">
           {broken.length === 0
-            ? "Every link leads somewhere"
+            ? "No broken links"
             : broken.length === 1
-              ? "One link leads nowhere"
+              ? "One broken link"
               : `${broken.length} links lead nowhere`}
         </h2>
         {broken.length > 0 && (

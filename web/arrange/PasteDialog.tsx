@@ -52,7 +52,7 @@ export function PasteDialog({
           shown{clipped.slides.length === 1 ? "" : " with the first of them"}.
         </p>
         <fieldset className="flex gap-4">
-          <legend className="sr-only">Look</legend>
+          <legend className="sr-only">Appearance</legend>
           {(["match", "keep"] as const).map((value) => (
             <label
               key={value}
@@ -75,7 +75,7 @@ export function PasteDialog({
                   checked={look === value}
                   onChange={() => setLook(value)}
                 />
-                {value === "match" ? "The look of this deck" : "The look that they have"}
+                {value === "match" ? "The theme of this deck" : "Their own theme"}
               </span>
             </label>
           ))}

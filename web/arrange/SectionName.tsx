@@ -41,7 +41,7 @@ export function SectionName({
         <input
           key={title}
           aria-label="Name of the section"
-          title="Without a name no section begins here"
+          title="Without a name no section starts here"
           className="h-6 min-w-0 flex-1 bg-transparent font-semibold focus:outline-2 focus:-outline-offset-2"
           defaultValue={title}
           maxLength={300}

@@ -63,7 +63,7 @@ export function SkeletonDialog({ onClose }: { onClose: () => void }) {
           onChange={(event) => setText(event.target.value)}
         />
         <fieldset className="flex gap-4 text-sm">
-          <legend className="sr-only">Where they stand</legend>
+          <legend className="sr-only">Position</legend>
           {(["slide", "after"] as const).map((value) => (
             <label key={value} className="flex items-center gap-2">
               <input
@@ -87,7 +87,7 @@ export function SkeletonDialog({ onClose }: { onClose: () => void }) {
             disabled={!off}
             onClick={() => take(off, `Took the unfilled parts off ${slides}`)}
           >
-            Take off what is unfilled
+            Remove what is unfilled
           </button>
           <button
             type="button"

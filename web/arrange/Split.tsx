@@ -48,7 +48,7 @@ function RangeField({
         className={`input input-xs w-full font-mono ${problem ? "border-error" : ""}`}
         aria-label={label}
         aria-invalid={problem ? true : undefined}
-        title={problem ?? "Numbers and runs, as 1-8, 12, 30-"}
+        title={problem ?? "Numbers and ranges, such as 1-8, 12, 30-"}
         placeholder={placeholder}
         value={text}
         onChange={(event) => {
@@ -239,13 +239,13 @@ export default function Split() {
     <DeckFrame place="Split" tools={<ArrangeViews />}>
       <div className="flex h-full flex-col">
         <div className="hairline bg-base-200 flex flex-wrap items-center gap-x-5 gap-y-2 border-b px-4 py-2 text-sm">
-          <div role="group" aria-label="Propose parts" className="flex flex-wrap items-center gap-x-3 gap-y-1">
-            <strong className="font-semibold">Propose</strong>
+          <div role="group" aria-label="Suggest parts" className="flex flex-wrap items-center gap-x-3 gap-y-1">
+            <strong className="font-semibold">Suggest parts</strong>
             <span className="flex items-center gap-1.5">
               <button type="button" className="btn btn-xs" onClick={() => suggest({ minutes })}>
                 By minutes
               </button>
-              {number("Minutes a part", minutes, setMinutes, 1)}
+              {number("Minutes per part", minutes, setMinutes, 1)}
             </span>
             <button type="button" className="btn btn-xs" onClick={() => suggest({ section: true })}>
               By section
@@ -254,11 +254,11 @@ export default function Split() {
               <button type="button" className="btn btn-xs" onClick={() => suggest({ count })}>
                 By count
               </button>
-              {number("Slides a part", count, setCount, 1)}
+              {number("Slides per part", count, setCount, 1)}
             </span>
             <span className="flex items-center gap-1.5">
               <button type="button" className="btn btn-xs" onClick={() => suggest({ deal: groups })}>
-                Deal to groups
+                Distribute to groups
               </button>
               {number("Groups", groups, setGroups, 2)}
             </span>
@@ -284,7 +284,7 @@ export default function Split() {
             />
           </div>
           <label className="flex items-center gap-2">
-            Names
+            Name pattern
             <input
               className="input input-xs w-52"
               value={names}
@@ -356,7 +356,7 @@ export default function Split() {
                       type="button"
                       className="btn btn-ghost btn-xs px-1"
                       aria-label={`Take part ${at + 1} out of the table`}
-                      title="Take this part out"
+                      title="Remove this part"
                       onClick={() => setColumns((now) => now.toSpliced(at, 1))}
                     >
                       <X size={14} aria-hidden="true" />

@@ -5,8 +5,8 @@ export const MARKS = {
   "no notes": "without notes",
   overflow: "too full",
   hidden: "hidden",
-  broken: "with links that lead nowhere",
-  look: "in a look of their own",
+  broken: "with broken links",
+  look: "with a theme of their own",
   comments: "with comments",
 } as const;
 export type Mark = keyof typeof MARKS;

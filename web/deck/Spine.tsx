@@ -42,7 +42,7 @@ const Block = memo(function Block({
   const marks = [
     slide.hidden ? "hidden" : "",
     hasNotes(slide) || slide.hidden ? "" : "no notes",
-    overflow ? "text stands out" : "",
+    overflow ? "text overflows" : "",
   ].filter(Boolean);
   const name = `${number}. ${nameOf(slide) || "(empty)"}, ${clock(seconds)}${marks.length ? `, ${marks.join(", ")}` : ""}`;
   return (

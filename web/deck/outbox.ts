@@ -89,7 +89,7 @@ function parsed(text: string, deck: string): { outbox: Outbox; damaged: SetAside
       damaged.push(
         aside(
           { id: String(id ?? ""), description: String(describeChange ?? "A change") },
-          error instanceof Error ? error.message : "It cannot be read any more.",
+          error instanceof Error ? error.message : "It can no longer be read.",
           change ? wordsOf(change, typed) : (typed ?? ""),
         ),
       );

@@ -15,7 +15,7 @@ const NAMES: Record<string, string> = {
   "notes.slides": "slides with notes",
   "links.external": "links to the web",
   "links.internal": "links between slides",
-  "links.broken": "links that lead nowhere",
+  "links.broken": "broken links",
   hidden: "hidden slides",
   tables: "tables",
   charts: "charts",

@@ -346,7 +346,7 @@ export default function Desk() {
                 aria-label="Begin with an outline"
                 className="mb-2 flex flex-wrap items-center gap-2 text-sm"
               >
-                <span className="quiet">Or begin with an outline for a</span>
+                <span className="quiet">Or start with an outline for a</span>
                 {Object.entries(OUTLINES).map(([key, { label, text: outline }]) => (
                   <button key={key} type="button" className="btn btn-xs" onClick={() => setText(outline)}>
                     {label.toLowerCase()}

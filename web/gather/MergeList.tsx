@@ -156,7 +156,7 @@ export function MergeList({ into, pattern, onPattern, children }: Props) {
               disabled={fits.every(({ row }) => listed.has(row.id))}
               onClick={() => add(fits)}
             >
-              <ListPlus size={16} aria-hidden="true" /> Take all {fits.length}
+              <ListPlus size={16} aria-hidden="true" /> Add all {fits.length}
             </button>
           </div>
           <div className="min-h-0 flex-1 overflow-auto" tabIndex={0} role="region" aria-label="Decks found">
@@ -212,10 +212,10 @@ export function MergeList({ into, pattern, onPattern, children }: Props) {
                         type="button"
                         className="btn btn-ghost btn-xs"
                         disabled={listed.has(row.id)}
-                        aria-label={`${listed.has(row.id) ? "taken:" : "Take"} ${name}`}
+                        aria-label={`${listed.has(row.id) ? "added:" : "Add"} ${name}`}
                         onClick={() => add([{ row, name, parts }])}
                       >
-                        {listed.has(row.id) ? "taken" : "Take"}
+                        {listed.has(row.id) ? "added" : "Add"}
                       </button>
                     </td>
                   </tr>
@@ -336,7 +336,7 @@ export function MergeList({ into, pattern, onPattern, children }: Props) {
                     <button
                       type="button"
                       className="btn btn-ghost btn-xs px-1"
-                      aria-label={`Take ${row?.title} off the list`}
+                      aria-label={`Remove ${row?.title} from the list`}
                       onClick={() => setList((now) => now.toSpliced(at, 1))}
                     >
                       <X size={14} aria-hidden="true" />
@@ -348,7 +348,7 @@ export function MergeList({ into, pattern, onPattern, children }: Props) {
           </ol>
           <div className="hairline bg-base-200 max-h-[45%] space-y-2 overflow-auto border-t px-4 py-2 text-sm">
             <fieldset className="flex flex-wrap items-start gap-4">
-              <legend className="sr-only">Look of the slides</legend>
+              <legend className="sr-only">Appearance of the slides</legend>
               {(["match", "keep"] as const).map((value) => (
                 <label
                   key={value}
@@ -373,7 +373,7 @@ export function MergeList({ into, pattern, onPattern, children }: Props) {
                       width={104}
                     />
                   )}
-                  {value === "match" ? "the look of the place" : "each keeps its own"}
+                  {value === "match" ? "the theme of this deck" : "each keeps its own theme"}
                 </label>
               ))}
               <div className="space-y-1">

@@ -103,7 +103,7 @@ export function JobLine({ job, here = false }: { job: Job; here?: boolean }) {
         <p role={open ? "status" : undefined}>
           {job.name}{" "}
           {refused
-            ? "was refused, and nothing of it was taken"
+            ? "was refused; nothing of it was imported"
             : here && job.kind === "read" && job.state === "done"
               ? "has been read"
               : STATE[job.kind][job.state]}

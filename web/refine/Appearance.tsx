@@ -58,7 +58,7 @@ export function Appearance({
             onClick={() =>
               session.apply(
                 { kind: "setSlide", slide: slide.id, as: withoutOwnAppearance(slide) },
-                { words: "Gave the slide the look of the deck" },
+                { words: "Gave the slide the theme of the deck" },
               )
             }
           >

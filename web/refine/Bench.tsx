@@ -392,7 +392,7 @@ export function Bench({ slide: given, number }: { slide: Slide; number: number }
           )}
           {(scene?.overflow ?? 0) > 0 && (
             <p className="bg-error text-error-content absolute right-0 bottom-0 px-2 py-0.5 text-sm">
-              The text stands out by {Math.round(scene?.overflow ?? 0)} points: shorten it or divide the slide.
+              The text overflows by {Math.round(scene?.overflow ?? 0)} points: shorten it or divide the slide.
             </p>
           )}
         </div>
@@ -404,7 +404,7 @@ export function Bench({ slide: given, number }: { slide: Slide; number: number }
         </div>
       </div>
       <aside
-        aria-label={chosen.length ? "What is selected" : "Look"}
+        aria-label={chosen.length ? "Selection" : "Appearance"}
         className="hairline bg-base-200 w-72 shrink-0 overflow-auto border-l p-4 text-sm [&_.btn:not(.btn-primary):not(:disabled)]:border-base-300 [&_.btn:not(.btn-primary):not(:disabled)]:bg-base-100"
         data-selected={chosen.length ? "" : undefined}
       >

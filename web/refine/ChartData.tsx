@@ -11,7 +11,7 @@ const CHART_TYPE_NAMES: Record<ChartType, string> = {
   line: "Lines",
   pie: "Pie",
   area: "Areas",
-  doughnut: "Ring",
+  doughnut: "Doughnut",
   scatter: "Points",
   combined: "Columns and lines",
 };
@@ -69,14 +69,14 @@ export function ChartData({ chart, acts, disabled }: { chart: ChartElement; acts
         <button
           type="button"
           className="btn btn-xs"
-          onClick={() => set((element) => withoutPlace(element, "row", place.y), "Took a row out of a chart")}
+          onClick={() => set((element) => withoutPlace(element, "row", place.y), "Deleted a row of a chart")}
         >
           Without row {Math.max(1, place.y)}
         </button>
         <button
           type="button"
           className="btn btn-xs"
-          onClick={() => set((element) => withoutPlace(element, "column", place.x), "Took a series out of a chart")}
+          onClick={() => set((element) => withoutPlace(element, "column", place.x), "Deleted a series of a chart")}
         >
           Without series {Math.max(1, place.x)}
         </button>

@@ -95,13 +95,13 @@ function AxisFields({ chart, set, axis, title }: Props & { axis: "xAxis" | "yAxi
     set((element) => withAxis(element, axis, name, text), words);
   return (
     <Part title={title}>
-      <Field label="Title" value={held?.title ?? ""} onSet={put("title", "Titled an axis")} />
+      <Field label="Title" value={held?.title ?? ""} onSet={put("title", "Changed an axis title")} />
       {ends && (
         <Field
           label="From"
           number
           value={held?.min === undefined ? "" : String(held.min)}
-          onSet={put("min", "Set where an axis begins")}
+          onSet={put("min", "Set the minimum of an axis")}
         />
       )}
       {ends && (
@@ -109,15 +109,15 @@ function AxisFields({ chart, set, axis, title }: Props & { axis: "xAxis" | "yAxi
           label="To"
           number
           value={held?.max === undefined ? "" : String(held.max)}
-          onSet={put("max", "Set where an axis ends")}
+          onSet={put("max", "Set the maximum of an axis")}
         />
       )}
       {axis === "secondaryAxis" && (
         <Field
-          label="Numbers as"
+          label="Number format"
           list="chart-formats"
           value={chart.secondaryAxis?.format ?? ""}
-          onSet={put("format", "Changed how numbers are written")}
+          onSet={put("format", "Changed the number format")}
         />
       )}
       {axis === "xAxis" && chart.type !== "scatter" && (
@@ -129,11 +129,11 @@ function AxisFields({ chart, set, axis, title }: Props & { axis: "xAxis" | "yAxi
             onChange={({ target }) =>
               set(
                 (element) => withAxis(element, axis, "reversed", target.checked ? "yes" : ""),
-                target.checked ? "Turned an axis round" : "Turned an axis back",
+                target.checked ? "Reversed an axis" : "Reset the direction of an axis",
               )
             }
           />
-          {chart.type === "bar" ? "First at the foot" : "From right to left"}
+          Reverse order
         </label>
       )}
     </Part>
@@ -148,22 +148,22 @@ function SeriesFields({ chart, set, series, nth }: Props & { series: Series; nth
     <Part title={series.name || `Series ${nth + 1}`}>
       {chart.type === "combined" && (
         <Choice
-          label="Drawn as"
+          label="Chart type"
           value={own as keyof typeof OWN_FORMS}
           of={OWN_FORMS}
-          onSet={(type) => type && put((one) => ({ ...one, type: type }), "Drew a series another way")}
+          onSet={(type) => type && put((one) => ({ ...one, type: type }), "Changed the chart type of a series")}
         />
       )}
       {["column", "line", "area", "combined"].includes(chart.type) && (
         <Choice
-          label="Measured"
+          label="Axis"
           value={series.axis}
           none="on the left"
           of={{ secondary: "on the right" }}
           onSet={(by) =>
             put(
               (one) => (by ? { ...one, axis: by } : without(one, "axis")),
-              by ? "Measured a series on the right" : "Measured a series on the left",
+              by ? "Moved a series to the secondary axis" : "Moved a series to the primary axis",
             )
           }
         />
@@ -178,7 +178,7 @@ function SeriesFields({ chart, set, series, nth }: Props & { series: Series; nth
               put(
                 (one) =>
                   target.checked === (own === "line") ? without(one, "joined") : { ...one, joined: target.checked },
-                target.checked ? "Joined the points of a series" : "Took off the line of a series",
+                target.checked ? "Joined the points of a series" : "Removed the line of a series",
               )
             }
           />
@@ -194,7 +194,7 @@ function SeriesFields({ chart, set, series, nth }: Props & { series: Series; nth
             onChange={({ target }) =>
               put(
                 (one) => (target.checked ? { ...one, smooth: true } : without(one, "smooth")),
-                target.checked ? "Curved a line" : "Drew a line straight",
+                target.checked ? "Curved a line" : "Changed a smooth line to a straight one",
               )
             }
           />
@@ -249,34 +249,34 @@ export function ChartOptionFields({ chart, set }: Props) {
       <div className="pt-2">
         {!round && (
           <Choice
-            label="Key"
+            label="Legend"
             value={chart.legend}
             none="where it fits"
             of={KEYS}
-            onSet={look("legend", "Moved the key of a chart")}
+            onSet={look("legend", "Moved the legend of a chart")}
           />
         )}
         <Choice
-          label="Labels with"
+          label="Data labels"
           value={chart.labels}
           none="nothing"
           of={LABELS}
-          onSet={look("labels", "Labelled a chart")}
+          onSet={look("labels", "Changed the data labels of a chart")}
         />
         {["column", "bar", "area", "line", "combined"].includes(chart.type) && (
           <Choice
-            label="Series stand"
+            label="Stacking"
             value={chart.stack}
             none="beside each other"
             of={STACKS}
-            onSet={look("stack", "Stacked a chart another way")}
+            onSet={look("stack", "Changed the stacking of a chart")}
           />
         )}
         <Field
-          label="Numbers as"
+          label="Number format"
           list="chart-formats"
           value={chart.format ?? ""}
-          onSet={look("format", "Changed how numbers are written")}
+          onSet={look("format", "Changed the number format")}
         />
         {!round && (
           <AxisFields
@@ -288,7 +288,7 @@ export function ChartOptionFields({ chart, set }: Props) {
         )}
         {!round && <AxisFields chart={chart} set={set} axis="yAxis" title="Axis of the values" />}
         {chart.series.some(({ axis }) => axis === "secondary") && (
-          <AxisFields chart={chart} set={set} axis="secondaryAxis" title="Second axis, on the right" />
+          <AxisFields chart={chart} set={set} axis="secondaryAxis" title="Secondary axis (right)" />
         )}
         {!round &&
           chart.series.map((series, nth) => (

@@ -24,17 +24,17 @@ import { type Acts, nameOfElement } from "./selection";
 
 const EFFECT_NAMES: Record<Effect, string> = {
   appear: "At once",
-  fade: "Fading in",
-  wipe: "Uncovered",
-  slide: "Moving in",
-  grow: "Growing",
+  fade: "Fade",
+  wipe: "Wipe",
+  slide: "Move in",
+  grow: "Grow",
 };
 const TRIGGER_NAMES: Record<Trigger, string> = {
   press: "At a press",
   with: "Together with the one before",
   after: "After the one before",
 };
-const TRANSITION_NAMES: Record<Transition["kind"], string> = { fade: "Fading", push: "Pushing in", wipe: "Uncovering" };
+const TRANSITION_NAMES: Record<Transition["kind"], string> = { fade: "Fade", push: "Push", wipe: "Wipe" };
 
 type Text = Extract<Element, { kind: "text" }>;
 /** Sets how the points of a text appear: with it, or one at a time. */
@@ -46,9 +46,9 @@ const POINT_NAMES: Record<Points, string> = {
   own: "In groups, as its file has them",
 };
 const POINT_ACTS: Record<Points, string> = {
-  whole: "Shows points together",
-  each: "Lets points come one at a time",
-  main: "Lets main points come one at a time",
+  whole: "All points together",
+  each: "Points one at a time",
+  main: "Main points one at a time",
   own: "",
 };
 const pointsOf = ({ steps, text }: Text): Points => (steps ? stepsForm(text) : "whole");
@@ -79,7 +79,7 @@ export function EntranceOf({ slide, acts }: { slide: Slide; acts: Acts }) {
     set((before) => (before ? { ...before, ...more } : before), words);
   return (
     <fieldset className="mb-4">
-      <legend className="mb-2 font-semibold">How it comes in</legend>
+      <legend className="mb-2 font-semibold">Entrance</legend>
       <label className="mb-1 block">
         Begins
         <select
@@ -97,12 +97,12 @@ export function EntranceOf({ slide, acts }: { slide: Slide; acts: Acts }) {
                       ...before,
                       trigger: nth && !before ? "with" : (value as Trigger),
                     },
-              value === "" ? "Took an entrance away" : `Comes in ${TRIGGER_NAMES[value as Trigger].toLowerCase()}`,
+              value === "" ? "Removed an entrance" : `Entrance: ${TRIGGER_NAMES[value as Trigger].toLowerCase()}`,
             )
           }
         >
           <option value="">
-            {points === "whole" ? "It is there from the beginning" : "Its points at presses, after all else"}
+            {points === "whole" ? "Visible from the start" : "Its points at presses, after all else"}
           </option>
           {TRIGGERS.map((trigger) => (
             <option key={trigger} value={trigger}>
@@ -134,7 +134,7 @@ export function EntranceOf({ slide, acts }: { slide: Slide; acts: Acts }) {
           </label>
           <div className="grid grid-cols-2 gap-2">
             <Measure
-              label="Waits"
+              label="Delay"
               unit="s"
               step={0.25}
               value={entrance.delay ?? 0}
@@ -150,7 +150,7 @@ export function EntranceOf({ slide, acts }: { slide: Slide; acts: Acts }) {
             />
             {entrance.effect !== "appear" && (
               <Measure
-                label="Takes"
+                label="Duration"
                 unit="s"
                 step={0.25}
                 value={entrance.seconds}
@@ -223,10 +223,10 @@ export function Motion({
     if (changes.length)
       session.apply(batch(changes), {
         words: all
-          ? "Let every slide come in so"
+          ? "Gave all slides this transition"
           : next
-            ? `The slide comes in ${TRANSITION_NAMES[next.kind].toLowerCase()}`
-            : "The slide comes in at once",
+            ? `Transition: ${TRANSITION_NAMES[next.kind].toLowerCase()}`
+            : "Removed the transition",
       });
   };
   /** Moves an entrance one place earlier or later. */
@@ -253,7 +253,7 @@ export function Motion({
     const changes = elements
       .filter((element, nth) => JSON.stringify(element) !== JSON.stringify(slide.elements[nth]))
       .map((element): SingleChange => ({ kind: "setElement", slide: slide.id, element }));
-    if (changes.length) session.apply(batch(changes), { words: "Changed the order in which things come in" });
+    if (changes.length) session.apply(batch(changes), { words: "Changed the order of entrances" });
   };
   return (
     <fieldset disabled={!canEdit} className="mb-5">
@@ -280,7 +280,7 @@ export function Motion({
       </label>
       {transition && (
         <Measure
-          label="Takes"
+          label="Duration"
           unit="s"
           step={0.25}
           value={transition.seconds}
@@ -298,10 +298,10 @@ export function Motion({
         So on every slide
       </button>
       {coming.length === 0 ? (
-        <p className="quiet">Everything is there from the beginning. Select something to let it come in later.</p>
+        <p className="quiet">Everything is visible from the start. Select something to give it an entrance.</p>
       ) : (
         <>
-          <ol aria-label="What comes in" className="mb-2 flex flex-col gap-1">
+          <ol aria-label="Entrances" className="mb-2 flex flex-col gap-1">
             {coming.map(({ element, reveal, points }, at) => (
               <li key={element.id} className="hairline bg-base-100 flex items-center gap-1 border px-1">
                 <span

@@ -147,7 +147,7 @@ function PictureParts({
         />
       </label>
       <label className="mt-2 block">
-        What it shows, for those who do not see it
+        Description (alt text)
         <textarea
           key={picture.alt}
           className="textarea textarea-sm w-full"
@@ -261,7 +261,7 @@ export function Selected({
             <Measure label="Width" value={frame.width} least={1} onSet={(width) => place({ width })} />
             <Measure label="Height" value={frame.height} least={1} onSet={(height) => place({ height })} />
             <Measure
-              label="Turned"
+              label="Rotation"
               unit="°"
               value={frame.rotation ?? 0}
               onSet={(rotation) => place({ rotation: ((((rotation + 180) % 360) + 360) % 360) - 180 })}
@@ -316,7 +316,7 @@ export function Selected({
             onSet={(colour) =>
               acts.set((element) => framedAs(element, frames, { fill: { kind: "solid", colour } }), "Changed a fill")
             }
-            onNone={() => acts.set(({ fill: _, ...element }) => element as Element, "Took a fill away")}
+            onNone={() => acts.set(({ fill: _, ...element }) => element as Element, "Removed a fill")}
           />
           <Colour
             label="Outline"
@@ -327,7 +327,7 @@ export function Selected({
                 "Changed an outline",
               )
             }
-            onNone={() => acts.set(({ stroke: _, ...element }) => element as Element, "Took an outline away")}
+            onNone={() => acts.set(({ stroke: _, ...element }) => element as Element, "Removed an outline")}
           />
         </fieldset>
       )}

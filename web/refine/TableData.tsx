@@ -64,8 +64,8 @@ export function TableData({ table, acts, disabled }: { table: TableElement; acts
         {button("Row below", (element) => insertRow(element, y + 1), "Added a row")}
         {button("Column before", (element) => insertColumn(element, x), "Added a column")}
         {button("Column after", (element) => insertColumn(element, x + 1), "Added a column")}
-        {button(`Without row ${y + 1}`, (element) => deleteRow(element, y), "Took a row out")}
-        {button(`Without column ${x + 1}`, (element) => deleteColumn(element, x), "Took a column out")}
+        {button(`Without row ${y + 1}`, (element) => deleteRow(element, y), "Deleted a row")}
+        {button(`Without column ${x + 1}`, (element) => deleteColumn(element, x), "Deleted a column")}
       </div>
       <label className="mt-2 flex items-center justify-between gap-2">
         Rows of headings

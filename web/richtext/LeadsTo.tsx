@@ -58,7 +58,7 @@ export function LeadsTo({
           if (value !== WEB) onSet(value || undefined);
         }}
       >
-        <option value="">Nowhere</option>
+        <option value="">No link</option>
         <option value={WEB}>A page on the web or an e-mail address</option>
         {other && <option value={to}>A slide of another deck</option>}
         {missing && <option value={to}>A slide that is not here any more</option>}

@@ -36,7 +36,7 @@ function FootnoteField({ words, onSet }: { words: string; onSet: (words: string)
         disabled={text.trim() === words}
         onClick={() => onSet(text.trim())}
       >
-        {words && !text.trim() ? "Take it away" : "Set the footnote"}
+        {words && !text.trim() ? "Remove" : "Set the footnote"}
       </button>
     </label>
   );
@@ -164,9 +164,9 @@ export function RichTextEditor({
       }}
     >
       <div role="toolbar" aria-label={`${label}: form of the text`} className="rich-tools flex flex-wrap gap-0.5">
-        {tool("Strong", state?.strong ?? false, () => editor?.chain().focus().toggleBold().run())}
-        {tool("Emphasis", state?.emphasis ?? false, () => editor?.chain().focus().toggleItalic().run())}
-        {tool("Struck", state?.strike ?? false, () => editor?.chain().focus().toggleStrike().run())}
+        {tool("Bold", state?.strong ?? false, () => editor?.chain().focus().toggleBold().run())}
+        {tool("Italic", state?.emphasis ?? false, () => editor?.chain().focus().toggleItalic().run())}
+        {tool("Strikethrough", state?.strike ?? false, () => editor?.chain().focus().toggleStrike().run())}
         {tool("Code", state?.code ?? false, () => editor?.chain().focus().toggleCode().run())}
         {tool("Formula", state?.formula ?? false, () => editor?.chain().focus().toggleMark("formula").run())}
         {tool("Footnote", state?.footnote ?? false, () => setAsked(asked === "footnote" ? undefined : "footnote"))}

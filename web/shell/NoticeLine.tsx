@@ -13,9 +13,9 @@ export function NoticeLine() {
   }, [notice, session]);
   const words = {
     saved: aside.length ? "All else kept" : "All kept",
-    saving: "Keeping …",
-    waiting: "Server not reached: kept on this computer",
-    refused: "Not taken",
+    saving: "Saving …",
+    waiting: "Server not reached: saved on this computer",
+    refused: "Not saved",
   }[status];
   return (
     <div className="hairline flex min-h-9 items-center gap-3 border-t px-4 text-sm">

@@ -208,7 +208,7 @@ export default function Speak() {
   const plannedEnd = planned + (current ? secondsOf(current, deck.rate) : 0);
   const pace =
     since === undefined
-      ? "Not begun"
+      ? "Not started"
       : elapsed > plannedEnd
         ? `${clock(elapsed - plannedEnd)} behind the plan`
         : elapsed < planned
@@ -235,7 +235,7 @@ export default function Speak() {
         className="btn btn-sm"
         onClick={() => (since === undefined ? start() : setSince(undefined))}
       >
-        {since === undefined ? (elapsed ? "Go on" : "Begin") : "Pause"}
+        {since === undefined ? (elapsed ? "Go on" : "Start") : "Pause"}
       </button>
       <button
         type="button"
@@ -246,10 +246,10 @@ export default function Speak() {
           setSince((now) => (now === undefined ? undefined : Date.now()));
         }}
       >
-        Time to 0:00
+        Reset timer
       </button>
       <button type="button" className="btn btn-ghost btn-sm" aria-pressed={dark} onClick={() => setDark(!dark)}>
-        {dark ? "Show the slide" : "Darken the hall"}
+        {dark ? "Show the slide" : "Blank screen"}
       </button>
     </div>
   );
@@ -318,7 +318,7 @@ export default function Speak() {
               </dd>
             </div>
             <div>
-              <dt className="quiet text-sm">Planned in all</dt>
+              <dt className="quiet text-sm">Planned</dt>
               <dd className="text-3xl">{clock(total)}</dd>
             </div>
             <div>

@@ -12,11 +12,11 @@ import { useDeck } from "../deck/DeckContext";
 import { core } from "../worker";
 
 const STATES: Record<Exclude<TailorItem["state"], "same">, { label: string; tone: string; act: string }> = {
-  new: { label: "New in the original", tone: "border-success", act: "Take the new slide" },
-  changed: { label: "Changed in the original", tone: "border-primary", act: "Take the change" },
+  new: { label: "New in the original", tone: "border-success", act: "Accept the new slide" },
+  changed: { label: "Changed in the original", tone: "border-primary", act: "Accept the change" },
   moved: { label: "Moved in the original", tone: "border-primary", act: "Move it here too" },
-  gone: { label: "Gone from the original", tone: "border-warning", act: "Take it out" },
-  conflict: { label: "Changed in both", tone: "border-error", act: "Take the rest" },
+  gone: { label: "Gone from the original", tone: "border-warning", act: "Remove" },
+  conflict: { label: "Changed in both", tone: "border-error", act: "Accept the rest" },
 };
 export const FOLLOWING: Record<Following, string> = {
   followed: "followed",
@@ -129,7 +129,7 @@ export function TailorView() {
             disabled={busy || !canEdit || taken === 0}
             onClick={() => void take()}
           >
-            {busy ? "Taking …" : `Take ${taken} ${taken === 1 ? "slide" : "slides"}`}
+            {busy ? "Accepting …" : `Accept ${taken} ${taken === 1 ? "slide" : "slides"}`}
           </button>
         )}
       </header>

@@ -52,7 +52,7 @@ function Entry({ entry, current, onCompare }: { entry: HistoryEntry; current: bo
         <span className={entry.undone ? "quiet line-through" : ""}>{entry.description}</span>
         <span className="quiet block text-xs">
           {entry.user}, {when.format(new Date(entry.at))}
-          {entry.undone ? ", taken back" : ""}
+          {entry.undone ? ", undone" : ""}
         </span>
       </button>
     </li>
@@ -92,7 +92,7 @@ function DiffersTable({ deck }: { deck: Deck }) {
   return (
     <div className="h-full overflow-auto p-4" tabIndex={0} role="region" aria-label="What differs between the versions">
       <table className="text-sm" data-differs>
-        <caption className="mb-2 text-left">How each slide of this deck stands in its versions</caption>
+        <caption className="mb-2 text-left">Each slide of this deck in its versions</caption>
         <thead>
           <tr>
             <th scope="col" className="pr-4 text-left font-normal">
@@ -306,7 +306,7 @@ export default function Versions() {
               </button>
             </p>
           </div>
-          <h2 className="quiet px-4 text-sm">What was done, the last first</h2>
+          <h2 className="quiet px-4 text-sm">History, newest first</h2>
           <ol className="min-h-0 flex-1 overflow-auto" aria-label="History">
             {entries.map((entry) => (
               <Entry
@@ -365,7 +365,7 @@ export default function Versions() {
                             ...(named?.versions ?? []).map(
                               ({ version: number, name: title }) => [number, title] as const,
                             ),
-                            ...(began ? [] : [[0, "As it began"] as const]),
+                            ...(began ? [] : [[0, "As it was imported"] as const]),
                           ]
                             .filter(([number]) => String(number) !== at)
                             .map(([number, title]) => (
@@ -405,7 +405,7 @@ export default function Versions() {
                             : beside === null
                               ? "Now"
                               : beside === "0"
-                                ? (began ?? "As it began")
+                                ? (began ?? "As it was imported")
                                 : label(Number(beside)),
                       }}
                       there={{
@@ -413,7 +413,7 @@ export default function Versions() {
                         label:
                           view === "at"
                             ? at === "0"
-                              ? "As it began"
+                              ? "As it was imported"
                               : `After: ${label(Number(at))}`
                             : compared.there.properties.title,
                       }}
@@ -426,7 +426,7 @@ export default function Versions() {
                                   className="btn btn-xs mt-2"
                                   onClick={() => takeSlide(row, must(compared.there))}
                                 >
-                                  {row.here ? "Take this slide as it was" : "Put this slide back"}
+                                  {row.here ? "Restore this slide" : "Insert this slide again"}
                                 </button>
                               ) : null,
                           }

@@ -89,8 +89,8 @@ export function FindReplace({
       />
       <input
         className="input input-sm w-48"
-        placeholder="Put in its place"
-        aria-label="Put in its place"
+        placeholder="Replace with"
+        aria-label="Replace with"
         value={other}
         disabled={readOnly}
         onChange={(event) => setOther(event.target.value)}

@@ -63,7 +63,7 @@ export function HandDialog({ id, cutting, onClose }: { id: string; cutting: Cutt
               dialog.current?.close();
             }}
           >
-            Take what the text says
+            Use what the text says
           </button>
         </div>
       </div>

@@ -123,7 +123,7 @@ export function Points({
             Cancel
           </button>
           <button type="button" className="btn btn-primary btn-sm" onClick={take}>
-            Take the points
+            Accept the points
           </button>
         </footer>
       </div>

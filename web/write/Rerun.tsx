@@ -10,11 +10,11 @@ import { useScene } from "../deck/scenes";
 import { SlideView } from "../deck/SlideView";
 
 const STATES: Record<Exclude<ReviewItem["state"], "same" | "added">, { label: string; tone: string; act: string }> = {
-  new: { label: "New", tone: "border-success", act: "Take the new slide" },
-  changed: { label: "Changed", tone: "border-primary", act: "Take the change" },
+  new: { label: "New", tone: "border-success", act: "Accept the new slide" },
+  changed: { label: "Changed", tone: "border-primary", act: "Accept the change" },
   moved: { label: "Moved", tone: "border-primary", act: "Move it" },
-  gone: { label: "Gone", tone: "border-warning", act: "Take it out" },
-  conflict: { label: "Conflict", tone: "border-error", act: "Take the rest" },
+  gone: { label: "Removed", tone: "border-warning", act: "Remove" },
+  conflict: { label: "Conflict", tone: "border-error", act: "Accept the rest" },
 };
 type Shown = keyof typeof STATES;
 
@@ -138,7 +138,7 @@ function ConflictRow({
       </div>
       {conflict.before && (
         <details className="text-sm">
-          <summary className="quiet cursor-pointer">What it was before both</summary>
+          <summary className="quiet cursor-pointer">Before</summary>
           <p className="font-serif whitespace-pre-wrap">{conflict.before}</p>
         </details>
       )}
@@ -229,14 +229,14 @@ export function Rerun({
             disabled={busy}
             onClick={() => onTake(new Map(choices))}
           >
-            {busy ? "Taking …" : `Take ${taken} ${taken === 1 ? "slide" : "slides"}`}
+            {busy ? "Accepting …" : `Accept ${taken} ${taken === 1 ? "slide" : "slides"}`}
           </button>
         )}
       </header>
       {problems.length > 0 && (
         <details className="hairline border-b px-4 py-1 text-sm">
           <summary className="cursor-pointer">
-            {problems.length === 1 ? "One thing" : `${problems.length} things`} in it could not be taken as it stood
+            {problems.length === 1 ? "One thing" : `${problems.length} things`} in it could not be read
           </summary>
           <ul className="list-disc pl-6">
             {problems.slice(0, 100).map(({ line, message }, at) => (
@@ -303,8 +303,8 @@ export function Rerun({
                         <Difference before={wordsOf(item.mine)} after={wordsOf(item.merged)} />
                       )}
                       {item.state === "new" && <Difference before="" after={wordsOf(item.theirs)} />}
-                      {item.state === "gone" && <p className="text-sm">The text has it no longer.</p>}
-                      {item.state === "moved" && <p className="text-sm">It stands at another place in the text.</p>}
+                      {item.state === "gone" && <p className="text-sm">No longer in the text.</p>}
+                      {item.state === "moved" && <p className="text-sm">Moved in the text.</p>}
                       {item.conflicts.map((conflict) => (
                         <ConflictRow
                           key={conflict.aspect}

@@ -17,17 +17,17 @@ const CUTS = {
   mark: "breaks only",
 } as const;
 type CutName = keyof typeof CUTS;
-const BODIES: Record<TextPlacement, string> = {
-  slide: "on the slide",
-  notes: "in the notes",
-  both: "points, whole in notes",
+const PLACEMENTS: Record<TextPlacement, string> = {
+  slide: "the slide",
+  notes: "the notes",
+  both: "points, whole text in the notes",
 };
-const RESTS: Record<OverflowPolicy, string> = {
-  continue: "on a next slide",
-  notes: "in the notes",
-  leave: "stands out",
+const OVERFLOWS: Record<OverflowPolicy, string> = {
+  continue: "continue on next slide",
+  notes: "to the notes",
+  leave: "leave",
 };
-const CARDS: Record<NameLayout, string> = { middle: "large in the middle", corner: "small in a corner" };
+const NAME_LAYOUTS: Record<NameLayout, string> = { middle: "large in the middle", corner: "small in a corner" };
 
 function nameOfCuts(cuts: readonly Cut[]): CutName {
   const kinds = cuts.map(({ kind }) => kind).filter((kind) => kind !== "mark");
@@ -112,7 +112,7 @@ export function RuleLine({
       className="hairline bg-base-200 flex flex-wrap items-center gap-x-2.5 gap-y-1 border-b px-4 py-1 text-[0.8rem]"
     >
       <Choice
-        label="Cut at"
+        label="Slide breaks"
         value={name}
         options={CUTS}
         disabled={disabled}
@@ -146,23 +146,23 @@ export function RuleLine({
         <Choice
           label="Names"
           value={rule.names}
-          options={CARDS}
+          options={NAME_LAYOUTS}
           disabled={disabled}
           onChange={(cards) => onRule({ ...rule, names: cards })}
         />
       ) : (
         <>
           <Choice
-            label="Text"
+            label="Text goes to"
             value={rule.placement}
-            options={BODIES}
+            options={PLACEMENTS}
             disabled={disabled}
             onChange={(body) => onRule({ ...rule, placement: body })}
           />
           <Choice
-            label="Rest"
+            label="Overflow"
             value={rule.overflow}
-            options={RESTS}
+            options={OVERFLOWS}
             disabled={disabled}
             onChange={(rest) => onRule({ ...rule, overflow: rest })}
           />

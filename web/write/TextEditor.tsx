@@ -113,7 +113,7 @@ class BreakMark extends GutterMarker {
     const mark = document.createElement("div");
     mark.className = "cm-break-mark";
     mark.textContent = count > 1 ? `${first}–${first + count - 1}` : String(first);
-    mark.title = `Slide ${first} begins here. Drag to another line to move its beginning.`;
+    mark.title = `Slide ${first} starts here. Drag to another line to move its start.`;
     return mark;
   }
 }

@@ -213,7 +213,7 @@ export default function Write() {
                   step={5}
                   className="input input-xs w-12 px-1 text-right"
                   aria-label="Speaking rate in words a minute"
-                  title="Words a minute"
+                  title="Words per minute"
                   defaultValue={deck.rate}
                   disabled={!canEdit}
                   onBlur={({ target }) => {
@@ -272,7 +272,7 @@ export default function Write() {
                   : "bg-secondary text-secondary-content pointer-events-none absolute bottom-2 left-14 z-10 px-3 py-1 text-sm"
               }
             >
-              {landing === undefined ? "" : `The slide begins at line ${landing}; Escape leaves it where it was.`}
+              {landing === undefined ? "" : `The slide starts at line ${landing}; Escape leaves it where it was.`}
             </p>
             <TextEditor
               key={readOnly ? "reading" : "writing"}
@@ -352,7 +352,7 @@ export default function Write() {
             void rerun(
               cutting(shown.current),
               cutting(shown.current, next, { ...metadata, manuscript: { ...manuscript, rule: next } }),
-              "Took the points",
+              "Accepted the points",
             );
           }}
         />

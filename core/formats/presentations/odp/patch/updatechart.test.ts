@@ -191,7 +191,7 @@ describe("a chart of another .odp whose data are changed", () => {
       {
         slide: 1,
         what: "the trend lines of “Levels”",
-        how: "not drawn; an .odp keeps it as long as the chart is not given other looks here",
+        how: "not drawn; an .odp keeps it as long as the chart is not reformatted here",
       },
     ]);
     const lines = (next: Deck, format: "odp" | "pptx") =>

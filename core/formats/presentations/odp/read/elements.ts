@@ -144,7 +144,7 @@ export class ElementReader {
       this.around.adapted.push({
         slide: work.number,
         what: `${joinWithAnd(unsupported)} of ${whose}`,
-        how: "not drawn; an .odp keeps it as long as the shape is not given other looks here",
+        how: "not drawn; an .odp keeps it as long as the shape is not reformatted here",
       });
     work.used.add(id);
     work.standing.set(shape, element);

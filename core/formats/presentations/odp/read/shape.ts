@@ -497,7 +497,7 @@ export class ShapeReader {
         work.report.adapted.push({
           slide: work.number,
           what: `${joinWithAnd(more)} of ${base.name ? `“${base.name}”` : "a chart"}`,
-          how: "not drawn; an .odp keeps it as long as the chart is not given other looks here",
+          how: "not drawn; an .odp keeps it as long as the chart is not reformatted here",
         });
       const kept = base.sourceShape && {
         ...base.sourceShape,

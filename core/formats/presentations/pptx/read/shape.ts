@@ -163,7 +163,7 @@ export class ShapeReader {
     if (this.work.number !== null && unsupported.length)
       this.adapted(
         `${joinWithAnd(unsupported)} of ${whose}`,
-        "not drawn; a .pptx keeps it as long as the shape is not given other looks here",
+        "not drawn; a .pptx keeps it as long as the shape is not reformatted here",
       );
     const element = this.element(kind, shape, ref, base, named);
     if (element && slot !== null) this.used.add(slot);
