@@ -1,6 +1,6 @@
 import { type Deck, emptyDeck, type Slide, must, type RunProperties } from "@unitext/core/model";
 import { filesBench, sha256 } from "@unitext/core/testing/files";
-import { propertiesOf } from "@unitext/core/testing/looks";
+import { propertiesOf } from "@unitext/core/testing/formatting";
 import { strFromU8, strToU8, unzipSync, zipSync } from "fflate";
 import { PNG } from "pngjs";
 import { WRITERS } from "../../index";

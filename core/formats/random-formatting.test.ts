@@ -29,7 +29,7 @@ import {
   stroke,
   textBox,
   wordless,
-} from "@unitext/core/testing/looks";
+} from "@unitext/core/testing/formatting";
 import fc from "fast-check";
 import { PNG } from "pngjs";
 import SvgPath from "svgpath";

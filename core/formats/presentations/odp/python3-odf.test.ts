@@ -4,7 +4,7 @@ import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { type Deck, type Element, revealsOf, type Slide, textOf, must } from "@unitext/core/model";
 import { filesBench, withoutTags } from "@unitext/core/testing/files";
-import { propertiesOf } from "@unitext/core/testing/looks";
+import { propertiesOf } from "@unitext/core/testing/formatting";
 import { type ReadResult, WRITERS } from "../../index";
 
 // Each row is a page that Debian's python3-odf writes, which takes only elements and attributes that OpenDocument 1.2 has; beside it, what the standard says that it means (part 1, chapters 9, 10, 19 and 20; numbers of sections from memory).

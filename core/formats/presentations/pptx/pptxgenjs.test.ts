@@ -2,7 +2,7 @@ import { createRequire } from "node:module";
 import { layoutSlide, leavesOf } from "@unitext/core/layout";
 import { type Deck, type Element, metadataOf, textOf, must } from "@unitext/core/model";
 import { filesBench, withoutTags } from "@unitext/core/testing/files";
-import { propertiesOf } from "@unitext/core/testing/looks";
+import { propertiesOf } from "@unitext/core/testing/formatting";
 import { PNG } from "pngjs";
 import { type ReadResult, WRITERS } from "../../index";
 
