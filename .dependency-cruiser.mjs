@@ -64,7 +64,7 @@ const ROOMS = {
 
   "web/ui": [...CORE, "server/api"],
   "web/api": [...CORE, "server/api"],
-  "web/keys": [],
+  "web/keys": MODEL,
   "web/worker": CORE,
   "web/jobs": [...CORE, "server/api", "web/ui", "web/api"],
   "web/deck": [...CORE, "server/api", "web/ui", "web/api", "web/worker", "web/jobs"],

@@ -1,12 +1,9 @@
 import { contentKey } from "@unitext/core/diff";
 import { type Change, insertAt, type Place, PageResizer, type SingleChange, batch } from "@unitext/core/edit";
-
 import {
-  cutText,
   type Deck,
   deckLink,
   Failure,
-  filesOf,
   metadataOf,
   withoutOwnAppearance,
   nameOf,
@@ -15,7 +12,6 @@ import {
   pageName,
   picturesOn,
   plainText,
-  renamePictures,
   run,
   sharedItemsOf,
   type Slide,
@@ -28,6 +24,7 @@ import {
 import type { Account } from "@unitext/core/tally";
 import { copySlide, mapSlideLinks } from "./carry";
 import type { Versioned } from "./split";
+import { Files, AppearanceRegistry } from "./mergedfiles";
 
 /** A deck to merge: all of its slides, or those chosen by id, in the given order. */
 export interface MergeSource extends Versioned {
@@ -62,6 +59,7 @@ export interface MergeResult {
 }
 
 const keyOf = (deck: string, slide: string) => `${deck}/${slide}`;
+
 /** Returns a string that is equal for slides with the same words and the same pictures, compared by their bytes. */
 export function contentFingerprint(slide: Slide, assets: Deck["assets"]): string {
   const files = picturesOn(slide).map((name) => assets[name]?.sha256 ?? name);
@@ -88,57 +86,6 @@ export function duplicates(
     });
   }
   return [...groups.values()].filter((group) => group.length > 1);
-}
-
-/** Collects the files of several decks: one name for each file, and a new name where two files have the same. */
-class Files {
-  readonly assets: Deck["assets"];
-  readonly sources: { sha256: string; deck: string }[] = [];
-  constructor(there: Deck["assets"]) {
-    this.assets = { ...there };
-  }
-  /** Returns the new name of a deck's file. A name without a file stays. */
-  take(name: string, deck: Deck): string {
-    const asset = deck.assets[name];
-    if (!asset) return name;
-    const dot = name.lastIndexOf(".");
-    const [stem, ending] = dot > 0 ? [name.slice(0, dot), name.slice(dot)] : [name, ""];
-    let free = name;
-    for (let nth = 2; this.assets[free] && this.assets[free]?.sha256 !== asset.sha256; nth++)
-      free = `${stem}-${nth}${ending}`;
-    if (!this.assets[free]) this.sources.push({ sha256: asset.sha256, deck: deck.id });
-    this.assets[free] = asset;
-    return free;
-  }
-  on(slide: Slide, deck: Deck): Slide {
-    const names = filesOf(slide, deck);
-    if (!names.length) return slide;
-    // Files of masters and source packages are named by their content, so the name is the same everywhere.
-    for (const name of names) this.take(name, deck);
-    return renamePictures(slide, (name) => this.take(name, deck));
-  }
-}
-
-/** Imports themes under names of their own; equal themes share a name. */
-class AppearanceRegistry {
-  readonly themes: Record<string, Theme>;
-  readonly added: Record<string, Theme> = {};
-  constructor(
-    private readonly place: Theme,
-    there: Record<string, Theme>,
-  ) {
-    this.themes = { ...there };
-  }
-  /** Returns the name of a theme in the target; undefined for the target's own. */
-  take(theme: Theme): string | undefined {
-    const same = (other: Theme) => JSON.stringify(other) === JSON.stringify(theme);
-    if (same(this.place)) return undefined;
-    let name = theme.name;
-    for (let nth = 2; this.themes[name] && !same(must(this.themes[name])); nth++)
-      name = `${cutText(theme.name, 70)} ${nth}`;
-    if (!this.themes[name]) this.themes[name] = this.added[name] = theme;
-    return name;
-  }
 }
 
 const listed = (names: readonly string[]) =>

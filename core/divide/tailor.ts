@@ -1,4 +1,4 @@
-import { type Choice, type Conflict, mergeSlide } from "@unitext/core/diff";
+import { type Choice, type Conflict, mergeSlide, differences } from "@unitext/core/diff";
 import { apply, type Change, longestRise, type SingleChange, batch } from "@unitext/core/edit";
 
 import {
@@ -13,7 +13,6 @@ import {
   must,
 } from "@unitext/core/model";
 import { mapSlideLinks } from "./carry";
-import { differences } from "@unitext/core/diff";
 import { metadataFor, type Versioned } from "./split";
 
 /** How a slide of a version relates to its original: the same, changed here, left out here, or only here. */

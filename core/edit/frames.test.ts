@@ -1,5 +1,13 @@
-import { type Element, newSlide, type Slide, type TableElement, must } from "@unitext/core/model";
-import { emptyDeck, plainText, textOf } from "@unitext/core/model";
+import {
+  type Element,
+  newSlide,
+  type Slide,
+  type TableElement,
+  must,
+  emptyDeck,
+  plainText,
+  textOf,
+} from "@unitext/core/model";
 import fc from "fast-check";
 import {
   alignElements,

@@ -1,12 +1,11 @@
 import { createHash } from "node:crypto";
 import { createRequire } from "node:module";
-import { type Deck, emptyDeck, footnote, newSlide, plainText, run, textOf, must } from "@unitext/core/model";
+import { type Deck, emptyDeck, footnote, newSlide, plainText, run, textOf, must, Failure } from "@unitext/core/model";
 
 import { everything, FILES, idSource } from "@unitext/core/testing";
 import { shippedFonts } from "@unitext/core/testing/fonts";
 import fc from "fast-check";
 import { strFromU8, unzipSync, zipSync } from "fflate";
-import { Failure } from "@unitext/core/model";
 import { Resvg } from "@resvg/resvg-js";
 import { PNG } from "pngjs";
 import { readXml } from "./shared/xml";

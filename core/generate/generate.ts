@@ -19,11 +19,11 @@ import {
 } from "@unitext/core/model";
 import type { FrontMatter, Lines, Manuscript, Problem, Reason } from "@unitext/core/text";
 import { chooseArrangement, asCharts, type Composed, divideFlow, slideOf } from "./compose";
-
 import { cutDrafts } from "./cut";
 import { placeText } from "./destination";
 import { type Draft, emptyDraft, type Flow, slidePropertiesOfDraft } from "./draft";
-import { fitComposition, titleWithNumber, fitTitle } from "./fit";
+import { fitComposition, fitTitle } from "./fit";
+import { titleWithNumber } from "./titlenumbers";
 import { metadataFrom } from "./metadata";
 import type { Point } from "./points";
 
@@ -58,6 +58,7 @@ interface Kept {
   points: Point[];
   problems: Problem[];
 }
+
 const keptDrafts = new WeakMap<object, Kept[]>();
 
 function same(a: readonly object[], b: readonly object[]): boolean {
@@ -65,6 +66,7 @@ function same(a: readonly object[], b: readonly object[]): boolean {
 }
 
 const contextKeys = new WeakMap<object, string>();
+
 /** Returns a key of everything in rule and theme that changes a composition. */
 function contextKey(rule: BreakRule, { metadata, fonts }: GenerateContext): string {
   const { points, ...plain } = rule;
@@ -161,6 +163,7 @@ function compose(
 
 /** A name of at most this many words gets the name layout of the rule: large in the middle, or in the corner. */
 const NAME_SLIDE = 6;
+
 function nameArrangement(
   arrangement: Composed["arrangement"],
   { title, flow }: { title: RichText | null; flow: readonly Flow[] },
@@ -175,6 +178,7 @@ function nameArrangement(
     countWords(textOf(flow[0].text)) <= NAME_SLIDE;
   return card ? (rule.names === "corner" ? "corner" : "card") : arrangement;
 }
+
 function withNameLayout(composed: Composed, rule: BreakRule): Composed {
   if (
     (composed.arrangement !== "corner" && composed.arrangement !== "card") ||
@@ -203,6 +207,7 @@ function openingDraft(front: FrontMatter): Draft {
 }
 
 const hashes = new WeakMap<Composed, string>();
+
 /** Returns the hash of a generated slide, which is stored with it: a slide whose hash differs was changed by hand. */
 function hashOf(composed: Composed, slide: Slide): string {
   const known = hashes.get(composed) ?? contentHash(slide);

@@ -1,8 +1,7 @@
 import { apply } from "@unitext/core/edit";
-import { type Deck, type Element, metadataOf, paragraphText, textOf, must } from "@unitext/core/model";
+import { type Deck, type Element, metadataOf, paragraphText, textOf, must, DEFAULT_RULE } from "@unitext/core/model";
 import { deckText, readText } from "@unitext/core/text";
 import { everything, FILES, idSource } from "@unitext/core/testing";
-import { DEFAULT_RULE } from "@unitext/core/model";
 import { generateDeck, reconcile } from "./index";
 
 const asset = { sha256: "0".repeat(64), mediaType: "image/png" as const, width: 40, height: 30 };

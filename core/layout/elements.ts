@@ -1,12 +1,9 @@
 import {
-  type Element,
   type ForeignElement,
-  type Frame,
-  type Geometry,
-  isEmptyText,
   type MediaElement,
-  type PictureElement,
-  plainText,
+  type Element,
+  type Frame,
+  isEmptyText,
   type RichText,
   type ShapeElement,
   type SlotRole,
@@ -15,16 +12,14 @@ import {
   type TextStyle,
   must,
 } from "@unitext/core/model";
+import { FIGURE_MINIMUM, pageScale, sizeOf, type SlotPlace } from "./slots";
+import { withCaption, layPicture } from "./pictures";
 import { type FigureElement, type Laid, layFigure } from "./figures";
 import { boxAt, type SceneBox, type SceneNode, bulletNodes } from "./scene";
 import { drawGeometry, turning } from "./shapes";
-import { pageScale, sizeOf, type SlotPlace } from "./slots";
 import { setText } from "./text";
 import type { TextContext } from "./textstyle";
 import type { Group, SlideContext } from "./context";
-
-/** The minimum size of cells, code and labels, as a share of the readable minimum: they are read one at a time. */
-export const FIGURE_MINIMUM = 0.75;
 
 /** Returns the sizes to try for a role: the theme's steps, none below the readable minimum. */
 export function sizesFor(role: SlotRole, { metadata }: SlideContext): number[] {
@@ -179,213 +174,6 @@ function layShape(
   };
 }
 
-/** Makes a node of a foreign drawing part of its element. */
-function withCaption(node: SceneNode, element: string): SceneNode {
-  if (node.kind === "rect") return node;
-  return node.kind === "group"
-    ? { ...node, element, nodes: node.nodes.map((inner) => withCaption(inner, element)) }
-    : { ...node, element };
-}
-
-/**
- * Lays out an element that cannot be drawn itself: the picture or drawing that represents it, or a frame with its name.
- */
-function layForeign(
-  element: MediaElement | ForeignElement,
-  place: SlotPlace,
-  slot: string | null,
-  context: SlideContext,
-  setting: TextContext,
-): Laid {
-  const { metadata } = context;
-  const { frame } = place;
-  const source = element.kind === "media" ? element.poster : element.picture;
-  const asset = source === undefined ? undefined : metadata.assets[source];
-  const box = boxAt(frame, element.id, slot, 0, 0);
-  if (source !== undefined && asset)
-    return {
-      nodes: [
-        {
-          kind: "picture",
-          element: element.id,
-          source,
-          alt: element.alt,
-          missing: false,
-          sha256: asset.sha256,
-          ...frame,
-        },
-      ],
-      box,
-      used: frame.height,
-    };
-  const drawing = element.kind === "foreign" ? element.drawing : undefined;
-  if (drawing) {
-    const nodes = drawing.elements.flatMap((one) =>
-      one.frame
-        ? layElement(one, { frame: one.frame, role: "body", anchor: "top", align: "start" }, null, context, setting)
-            .nodes
-        : [],
-    );
-    const matrix = [frame.width / drawing.width, 0, 0, frame.height / drawing.height, frame.x, frame.y] as const;
-    return {
-      nodes: [
-        {
-          kind: "group",
-          element: element.id,
-          matrix: [...matrix],
-          nodes: nodes.map((node) => withCaption(node, element.id)),
-        },
-      ],
-      box,
-      used: frame.height,
-    };
-  }
-  const what = element.kind === "media" ? (element.type === "video" ? "▶ Film" : "▶ Sound") : element.what;
-  const size = Math.min(14, Math.max(7, frame.height * 0.3));
-  const words: RichText = [
-    { kind: "plain", level: 0, align: "centre", runs: [{ text: element.alt ? `${what}: ${element.alt}` : what }] },
-  ];
-  const { lines } = setText(
-    words,
-    { frame, role: "caption", anchor: "middle", align: "centre" },
-    [size, size * 0.75, size * 0.5],
-    { ...setting, fill: metadata.theme.colours.muted },
-  );
-  const outline: SceneNode = {
-    kind: "paths",
-    element: element.id,
-    paths: [
-      {
-        d: `M${frame.x} ${frame.y}h${frame.width}v${frame.height}h${-frame.width}Z`,
-        stroke: metadata.theme.colours.muted,
-        width: 0.75,
-        dash: [4, 3],
-      },
-    ],
-  };
-  return { nodes: [outline, { kind: "text", element: element.id, role: "stand-in", lines }], box, used: frame.height };
-}
-
-/** Lays out a picture that fills its own frame: cropped, clipped to its shape, with its outline. */
-function layFramed(element: PictureElement, place: SlotPlace, slot: string | null, { metadata }: SlideContext): Laid {
-  const { frame } = place;
-  const asset = metadata.assets[element.source];
-  const { left, top, right, bottom } = element.crop ?? { left: 0, top: 0, right: 0, bottom: 0 };
-  const [shownX, shownY] = [Math.max(0.001, 1 - left - right), Math.max(0.001, 1 - top - bottom)];
-  const whole = { width: frame.width / shownX, height: frame.height / shownY };
-  const picture: SceneNode = {
-    kind: "picture",
-    element: element.id,
-    source: element.source,
-    alt: element.alt,
-    missing: !asset,
-    x: frame.x - left * whole.width,
-    y: frame.y - top * whole.height,
-    ...whole,
-    ...(asset ? { sha256: asset.sha256 } : {}),
-    ...(element.recolour ? { recolour: element.recolour } : {}),
-  };
-  const form: Geometry = element.shape ?? { preset: "rect" };
-  const cut = element.crop || element.shape || element.opacity !== undefined;
-  const under =
-    element.fill || element.shadow
-      ? drawGeometry(
-          form,
-          frame,
-          {
-            id: element.id,
-            shown: { edge: element.stroke?.width ?? 0 },
-            ...(element.fill ? { fill: element.fill } : {}),
-            ...(element.shadow ? { shadow: element.shadow } : {}),
-          },
-          metadata.assets,
-        ).nodes
-      : [];
-  const over = element.stroke
-    ? drawGeometry(form, frame, { id: element.id, stroke: element.stroke }, metadata.assets).nodes
-    : [];
-  const d = cut
-    ? drawGeometry(form, frame, { id: element.id }, metadata.assets)
-        .form.outlines.filter(({ fill }) => fill)
-        .map((outline) => outline.d)
-        .join("")
-    : "";
-  const inside: SceneNode = cut
-    ? {
-        kind: "group",
-        element: element.id,
-        matrix: [1, 0, 0, 1, frame.x, frame.y],
-        clip: d,
-        ...(element.opacity === undefined ? {} : { opacity: element.opacity }),
-        nodes: [{ ...picture, x: picture.x - frame.x, y: picture.y - frame.y }],
-      }
-    : picture;
-  const matrix = turning(frame, 0, element.flip);
-  const nodes = [
-    ...under,
-    matrix ? ({ kind: "group", element: element.id, matrix, nodes: [inside] } satisfies SceneNode) : inside,
-    ...over,
-  ];
-  return { nodes, box: boxAt(frame, element.id, slot, 0, 0), used: frame.height };
-}
-
-function layPicture(
-  element: PictureElement,
-  place: SlotPlace,
-  slot: string | null,
-  context: SlideContext,
-  setting: TextContext,
-): Laid {
-  const { metadata } = context;
-  const { caption } = element;
-  if (element.frame && !caption && element.width === undefined) return layFramed(element, place, slot, context);
-  const nodes: SceneNode[] = [];
-  let { frame } = place;
-  let overflow = 0;
-  if (caption) {
-    const size = sizeOf("caption", metadata.theme, metadata.page) * 0.8;
-    const trial = setText(
-      plainText(caption),
-      { frame: { ...frame, height: frame.height * 0.34 }, role: "caption", anchor: "top", align: "centre" },
-      [size, size * 0.9, Math.min(size * 0.9, metadata.theme.minimum * FIGURE_MINIMUM * pageScale(metadata.page))],
-      setting,
-    );
-    const height = Math.min(frame.height * 0.34, trial.used) + size * 0.4;
-    frame = { ...frame, height: frame.height - height };
-    overflow = trial.overflow;
-    const drop = frame.height + size * 0.4;
-    nodes.push({
-      kind: "text",
-      element: null,
-      role: "caption",
-      lines: trial.lines.map((line) => ({ ...line, y: line.y + drop })),
-    });
-  }
-  const asset = metadata.assets[element.source];
-  const share = (element.width ?? 100) / 100;
-  const room = { width: frame.width * share, height: share < 1 ? frame.height : frame.height };
-  const scale = asset ? Math.min(room.width / asset.width, room.height / asset.height) : 1;
-  const width = asset ? asset.width * scale : room.width;
-  const height = asset ? asset.height * scale : room.height;
-  const fitted = { x: frame.x + (frame.width - width) / 2, y: frame.y + (frame.height - height) / 2, width, height };
-  return {
-    nodes: [
-      {
-        kind: "picture",
-        element: element.id,
-        source: element.source,
-        alt: element.alt,
-        missing: !asset,
-        ...fitted,
-        ...(asset ? { sha256: asset.sha256 } : {}),
-      },
-      ...nodes,
-    ],
-    box: boxAt(fitted, element.id, slot, 0, overflow),
-    used: place.frame.height,
-  };
-}
-
 /** Divides a place among its elements: from top to bottom, or side by side for a set of pictures. */
 function shares({ place, elements }: Group): SlotPlace[] {
   const count = elements.length;
@@ -529,4 +317,83 @@ function stacked({ place, slot, elements }: Group, context: SlideContext, settin
     if (laid.every(({ box }) => box.overflow === 0)) return laid;
   }
   return laid;
+}
+
+/**
+ * Lays out an element that cannot be drawn itself: the picture or drawing that represents it, or a frame with its name.
+ */
+export function layForeign(
+  element: MediaElement | ForeignElement,
+  place: SlotPlace,
+  slot: string | null,
+  context: SlideContext,
+  setting: TextContext,
+): Laid {
+  const { metadata } = context;
+  const { frame } = place;
+  const source = element.kind === "media" ? element.poster : element.picture;
+  const asset = source === undefined ? undefined : metadata.assets[source];
+  const box = boxAt(frame, element.id, slot, 0, 0);
+  if (source !== undefined && asset)
+    return {
+      nodes: [
+        {
+          kind: "picture",
+          element: element.id,
+          source,
+          alt: element.alt,
+          missing: false,
+          sha256: asset.sha256,
+          ...frame,
+        },
+      ],
+      box,
+      used: frame.height,
+    };
+  const drawing = element.kind === "foreign" ? element.drawing : undefined;
+  if (drawing) {
+    const nodes = drawing.elements.flatMap((one) =>
+      one.frame
+        ? layElement(one, { frame: one.frame, role: "body", anchor: "top", align: "start" }, null, context, setting)
+            .nodes
+        : [],
+    );
+    const matrix = [frame.width / drawing.width, 0, 0, frame.height / drawing.height, frame.x, frame.y] as const;
+    return {
+      nodes: [
+        {
+          kind: "group",
+          element: element.id,
+          matrix: [...matrix],
+          nodes: nodes.map((node) => withCaption(node, element.id)),
+        },
+      ],
+      box,
+      used: frame.height,
+    };
+  }
+  const what = element.kind === "media" ? (element.type === "video" ? "▶ Film" : "▶ Sound") : element.what;
+  const size = Math.min(14, Math.max(7, frame.height * 0.3));
+  const words: RichText = [
+    { kind: "plain", level: 0, align: "centre", runs: [{ text: element.alt ? `${what}: ${element.alt}` : what }] },
+  ];
+  const { lines } = setText(
+    words,
+    { frame, role: "caption", anchor: "middle", align: "centre" },
+    [size, size * 0.75, size * 0.5],
+    { ...setting, fill: metadata.theme.colours.muted },
+  );
+  const outline: SceneNode = {
+    kind: "paths",
+    element: element.id,
+    paths: [
+      {
+        d: `M${frame.x} ${frame.y}h${frame.width}v${frame.height}h${-frame.width}Z`,
+        stroke: metadata.theme.colours.muted,
+        width: 0.75,
+        dash: [4, 3],
+      },
+    ],
+  };
+  return { nodes: [outline, { kind: "text", element: element.id, role: "stand-in", lines }], box, used: frame.height };
 }

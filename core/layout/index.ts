@@ -1,7 +1,9 @@
 export * from "./fonts";
+
 export type { SlideContext } from "./context";
 export { boxesOf, facesNeeded, layoutSlide, overflowOf } from "./layout";
-export { bidiLevels, breakLines, type LineRange, visualOrder } from "./paragraph";
+export { breakLines, type LineRange, visualOrder } from "./linebreaking";
+export { bidiLevels } from "./paragraph";
 export { type RoleProperties, roleProperties } from "./roleproperties";
 export { type LinkPlace, linkPlaces } from "./links";
 export { type MediaPlace, mediaPlaces } from "./media";

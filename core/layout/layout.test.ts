@@ -1,5 +1,4 @@
 import { readFileSync } from "node:fs";
-
 import {
   emptyDeck,
   metadataOf,
@@ -26,7 +25,8 @@ import {
   type SceneRun,
   visualOrder,
 } from "./index";
-import { lineBreaks, shapeParagraph } from "./paragraph";
+import { shapeParagraph } from "./paragraph";
+import { lineBreaks } from "./linebreaking";
 
 const fonts = shippedFonts();
 const metadata = metadataOf(emptyDeck("d", "Deck"));
@@ -41,6 +41,7 @@ function points(body: RichText): Slide {
     ],
   };
 }
+
 const runsOf = (slide: Slide): SceneRun[] =>
   layoutSlide(slide, context).nodes.flatMap((node) =>
     node.kind === "text" && node.element === "b" ? node.lines.flatMap(({ runs }) => runs) : [],

@@ -1,91 +1,28 @@
-import { type CodeTone, type FormulaShape, formulaShape } from "@unitext/core/figures";
+import { formulaShape } from "@unitext/core/figures";
 import { type Paragraph, type Run, type RunProperties, must } from "@unitext/core/model";
 import bidiFactory from "bidi-js";
-import LineBreaker from "linebreak";
-import { type Family, type FontSet, faceFor, type ShapedWord } from "./fonts";
+import { type FontSet, faceFor, type ShapedWord } from "./fonts";
 import { symbolsAsText } from "./symbols";
+import { lineBreaks } from "./linebreaking";
+import { type Style, type Piece, type Tabs, type ShapedParagraph, SPACE } from "./shapedparagraph";
 
 const bidi = bidiFactory();
+
 /**
  * Characters that can cause right-to-left order: Hebrew, Arabic, Syriac, Thaana and their presentation forms, and the
  * explicit bidi controls.
  */
 const RTL = /[\u0590-\u08FF\u200F\u202A-\u202E\u2066-\u2069\uFB1D-\uFDFF\uFE70-\uFEFF]|[\uD802-\uD803\uD83A-\uD83B]/;
+
 const MARK = /\p{M}|[\u200C\u200D\uFE00-\uFE0F]/u;
-
-/** How the characters of a run look. `scale` multiplies the paragraph's size (code is a little smaller). */
-export interface Style {
-  family: Family;
-  bold: boolean;
-  italic: boolean;
-  strike: boolean;
-  link: string | undefined;
-  code: boolean;
-  scale: number;
-  /** How far it is raised above the baseline, in em of the paragraph's size. */
-  rise?: number;
-  /** Its colour, where it differs from the text around it. */
-  tone?: CodeTone;
-  /** The colour of the characters and of their highlight, where the text sets one. */
-  fill?: string;
-  highlight?: string;
-  underline?: NonNullable<RunProperties["underline"]>;
-  /** Drawn as capitals; with `small`, those typed in lower case are smaller. */
-  caps?: "all" | "small";
-  /** Space after each glyph, in em of its own size. */
-  spacing?: number;
-  /** Set as a formula: a piece that is never broken. */
-  formula?: FormulaShape;
-}
-
-/** A shaped word or run of spaces of a paragraph; `start` and `end` are UTF-16 indices into its text. */
-export interface Piece {
-  start: number;
-  end: number;
-  face: string;
-  style: Style;
-  level: number;
-  space: boolean;
-  /** The natural line height of its face, in em of its own size. */
-  line: number;
-  /** Space up to a tab stop, in which nothing is drawn. */
-  tab?: boolean;
-  word: ShapedWord;
-}
-
-/**
- * Where tabs lead, in em from the left edge of the text box: stops in order, then one after every step; `first` and
- * `rest` are where lines start.
- */
-export interface Tabs {
-  stops: readonly { at: number; align: "start" | "end" | "centre" | "decimal" }[];
-  step: number;
-  first: number;
-  rest: number;
-}
-
-/** A paragraph ready to be broken at any size: widths are in em of the paragraph's size. */
-export interface ShapedParagraph {
-  text: string;
-  pieces: Piece[];
-  /** The width up to each UTF-16 index; its length is that of the text plus one. */
-  upTo: Float32Array;
-  /**
-   * Line breaks in order: the index after the break, the index where the visible text ends, and whether the break is
-   * required.
-   */
-  breaks: { at: number; visible: number; required: boolean }[];
-  base: 0 | 1;
-}
-
-const SPACE = /[ \t\n\u00A0\u2000-\u200B\u3000]/;
 
 /** Stands in the text for an inline object: U+FFFC, before and after which UAX #14 allows breaks. */
 const OBJECT = "\uFFFC";
+
 export type StyleOf = (marks: readonly string[], link: string | undefined, look?: RunProperties) => Style;
 
 /** Returns a text in capitals where that keeps its length. */
-function capitals(text: string): string {
+export function capitals(text: string): string {
   return Array.from(text, (letter) =>
     letter.toUpperCase().length === letter.length ? letter.toUpperCase() : letter,
   ).join("");
@@ -93,7 +30,9 @@ function capitals(text: string): string {
 
 /** The size of small capitals relative to capitals (common practice, no source). */
 const SMALL_CAPS = 0.8;
-const smaller = new WeakMap<Style, Style>();
+
+export const smaller = new WeakMap<Style, Style>();
+
 /** Returns a text in small capitals as pieces: what was typed in lower case is smaller. */
 function smallCapitals(text: string, style: Style): { text: string; style: Style }[] {
   const small = smaller.get(style) ?? { ...style, scale: style.scale * SMALL_CAPS };
@@ -158,6 +97,7 @@ const FORMULA_GAP = 0.1;
 function nextStop(at: number, { stops, step }: Tabs): Tabs["stops"][number] {
   return stops.find((stop) => stop.at > at + 1e-3) ?? { at: (Math.floor(at / step + 1e-3) + 1) * step, align: "start" };
 }
+
 /**
  * A decimal sign: the text before it ends at the stop; a number without one ends there as a whole (common practice, no
  * source).
@@ -319,88 +259,9 @@ function endOfWord(
 
 /** Whether the face is the style's face for all of ASCII, so that such characters need no look-up. */
 const asciiFaces = new WeakMap<Style, string>();
+
 function ascii(style: Style, face: string): boolean {
   let own = asciiFaces.get(style);
   if (own === undefined) asciiFaces.set(style, (own = faceFor(style.family, 0x61, style.bold, style.italic).id));
   return own === face;
-}
-
-/** Returns where lines may break by UAX #14, and where the visible text of such a line ends. */
-export function lineBreaks(text: string): ShapedParagraph["breaks"] {
-  const breaks: ShapedParagraph["breaks"] = [];
-  if (text === "") return breaks;
-  const breaker = new LineBreaker(text);
-  for (let next = breaker.nextBreak(); next; next = breaker.nextBreak()) {
-    let visible = next.position;
-    while (visible > 0 && SPACE.test(must(text[visible - 1])) && text[visible - 1] !== "\u00A0") visible--;
-    breaks.push({ at: next.position, visible, required: next.required === true && text[next.position - 1] === "\n" });
-  }
-  if (breaks.at(-1)?.at !== text.length) breaks.push({ at: text.length, visible: text.length, required: false });
-  if (text.endsWith("\n")) breaks.push({ at: text.length, visible: text.length, required: false });
-  return breaks;
-}
-
-/** A line as a range of the paragraph's text; `visible` leaves out the spaces at its end. */
-export interface LineRange {
-  start: number;
-  end: number;
-  visible: number;
-}
-
-/**
- * Breaks a paragraph into lines of at most `width` em, first fit. Text without a break opportunity that is wider than
- * the line is broken between characters, so nothing overflows at the side. The first line starts `first` em further in.
- */
-export function breakLines(paragraph: ShapedParagraph, width: number, first = 0): LineRange[] {
-  const { breaks, upTo, text } = paragraph;
-  const lines: LineRange[] = [];
-  let start = 0;
-  let last: LineRange | undefined;
-  const room = width + 1e-4;
-  for (const next of breaks) {
-    const fits = () => (upTo[next.visible] ?? 0) - (upTo[start] ?? 0) <= (first && start === 0 ? room - first : room);
-    if (!fits() && last) {
-      lines.push(last);
-      start = last.end;
-      last = undefined;
-    }
-    while (!fits()) {
-      let end = start + 1;
-      while (end < next.visible && (upTo[end + 1] ?? 0) - (upTo[start] ?? 0) <= room) end++;
-      while (end < text.length && /[\uDC00-\uDFFF]/.test(must(text[end]))) end++;
-      if (end >= next.visible) break;
-      lines.push({ start, end, visible: end });
-      start = end;
-    }
-    last = { start, end: next.at, visible: Math.max(start, next.visible) };
-    if (next.required) {
-      lines.push(last);
-      start = next.at;
-      last = undefined;
-    }
-  }
-  if (last) lines.push(last);
-  return lines.length ? lines : [{ start: 0, end: 0, visible: 0 }];
-}
-
-/** Returns the items of a line in visual order, from their levels (rule L2 of UAX #9). */
-export function visualOrder<T extends { level: number }>(items: readonly T[]): T[] {
-  const ordered = [...items];
-  const highest = Math.max(0, ...ordered.map((item) => item.level));
-  const odd = ordered.filter((item) => item.level % 2 === 1).map((item) => item.level);
-  const lowest = odd.length ? Math.min(...odd) : highest + 1;
-  for (let level = highest; level >= lowest; level--) {
-    let at = 0;
-    while (at < ordered.length) {
-      if (must(ordered[at]).level < level) {
-        at++;
-        continue;
-      }
-      let end = at;
-      while (end < ordered.length && must(ordered[end]).level >= level) end++;
-      ordered.splice(at, end - at, ...ordered.slice(at, end).reverse());
-      at = end;
-    }
-  }
-  return ordered;
 }

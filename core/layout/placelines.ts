@@ -1,7 +1,8 @@
 import type { CodeTone } from "@unitext/core/figures";
 import { type SlotRole, type Theme, type ThemeColours, must } from "@unitext/core/model";
 import { FAMILIES, familyNamed } from "./fonts";
-import { type LineRange, type Piece, type ShapedParagraph, type Style, visualOrder } from "./paragraph";
+import type { ShapedParagraph, Piece, Style } from "./shapedparagraph";
+import { type LineRange, visualOrder } from "./linebreaking";
 import { roleColour } from "./roleproperties";
 import type { PlacedWord, SceneLine, SceneRun } from "./scene";
 import { LINE_HEIGHT, PARAGRAPH_GAP, type SlotPlace } from "./slots";

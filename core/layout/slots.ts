@@ -8,6 +8,9 @@ import {
   must,
 } from "@unitext/core/model";
 
+/** The minimum size of cells, code and labels, as a share of the readable minimum: they are read one at a time. */
+export const FIGURE_MINIMUM = 0.75;
+
 /** A slot's place on the page, and how its content is set in it. */
 export interface SlotPlace {
   frame: Frame;

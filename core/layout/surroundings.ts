@@ -15,11 +15,11 @@ import {
 } from "@unitext/core/model";
 import type { SceneNode } from "./scene";
 import { drawFill } from "./shapes";
-import { contentArea, pageScale, slotPlaces } from "./slots";
+import { contentArea, pageScale, slotPlaces, FIGURE_MINIMUM } from "./slots";
 import { setText } from "./text";
 import type { TextContext } from "./textstyle";
 import type { SlideContext } from "./context";
-import { FIGURE_MINIMUM, layBoxed, layElement } from "./elements";
+import { layBoxed, layElement } from "./elements";
 
 /** Returns what the theme draws behind the text. */
 export function ornaments(slide: Slide, { metadata }: SlideContext): SceneNode[] {

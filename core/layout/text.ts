@@ -13,7 +13,9 @@ import {
   must,
 } from "@unitext/core/model";
 import { faceFor } from "./fonts";
-import { breakLines, type ShapedParagraph, shapeParagraph, type StyleOf, type Tabs } from "./paragraph";
+import { shapeParagraph, type StyleOf } from "./paragraph";
+import type { ShapedParagraph, Tabs } from "./shapedparagraph";
+import { breakLines } from "./linebreaking";
 import type { SceneLine } from "./scene";
 import { LINE_HEIGHT, PARAGRAPH_GAP, type SlotPlace } from "./slots";
 import {
@@ -105,6 +107,7 @@ export function shapeText(
 
 /** The height of a picture bullet relative to the text, in em. */
 const SIGN = 0.8;
+
 /**
  * The distance of tab stops after those that a text sets, in points: an inch (ECMA-376-1, 21.1.2.2.7, defTabSz as it is
  * usually set).

@@ -14,7 +14,7 @@ import {
   must,
 } from "@unitext/core/model";
 import { familyNamed, type FontSet } from "./fonts";
-import type { ShapedParagraph, Style } from "./paragraph";
+import type { ShapedParagraph, Style } from "./shapedparagraph";
 
 /** What setting text needs: fonts, theme and the deck's language. */
 export interface TextContext {
@@ -37,6 +37,7 @@ export interface TextContext {
 
 /** The mark of a footnote's number, which the layout puts in place of the footnote. */
 export const NOTE_MARK = "note";
+
 /** The size of code and inline formulas relative to the text around them. */
 export const CODE_SCALE = 0.88;
 const TONE = "tone:";
@@ -203,6 +204,7 @@ function roman(value: number): string {
 const DIGIT = 0.62;
 
 const USUAL_ROOMS: readonly number[] = Array<number>(MAX_LEVEL + 1).fill(INDENT);
+
 /** Returns the space before numbers in em, level by level: as much as the longest number of a level needs. */
 export function numberWidths(text: RichText): readonly number[] {
   if (!text.some(({ kind }) => kind === "number")) return USUAL_ROOMS;

@@ -1,5 +1,6 @@
 export * from "./arrangement";
 export * from "./deck";
+export * from "./elementtexts";
 export * from "./failure";
 export * from "./hash";
 export * from "./limits";
@@ -11,6 +12,8 @@ export * from "./number";
 export * from "./read";
 export * from "./richtext";
 export * from "./rule";
+export * from "./slidefiles";
+export * from "./slidelinks";
 export * from "./stored";
 export * from "./theme";
 export * from "./units";

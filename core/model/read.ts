@@ -1,33 +1,11 @@
 import { cutText } from "./wellformed";
 import { ARRANGEMENTS, isTitleRole, type SlotRole, slotsOf, type ArrangementName } from "./arrangement";
-import type {
-  Background,
-  ChartType,
-  Deck,
-  DeckMetadata,
-  Element,
-  ElementKind,
-  ForeignDrawing,
-  Series,
-  Slide,
-  SlideProperties,
-  TextElement,
-} from "./deck";
-import type { Fill, ParagraphProperties } from "./look";
-import {
-  countsSlide,
-  isEmptyText,
-  linksOf,
-  mapLinks,
-  onSlide,
-  type Paragraph,
-  plainText,
-  type RichText,
-  textOf,
-  wordsIn,
-} from "./richtext";
+import type { ChartType, Deck, DeckMetadata, Element, Series, Slide, SlideProperties, TextElement } from "./deck";
+import type { ParagraphProperties } from "./look";
+import { countsSlide, isEmptyText, onSlide, type Paragraph, type RichText, textOf, wordsIn } from "./richtext";
 import { type Theme, THEMES } from "./theme";
 import { PAGES } from "./units";
+import { elementWords, elementTexts, mapElementTexts } from "./elementtexts";
 
 /** Returns a new deck without slides. */
 export function emptyDeck(id: string, title: string, language = "en"): Deck {
@@ -137,67 +115,6 @@ export function familyOf(slides: readonly Slide[], id: string): Slide[] {
   return family;
 }
 
-const ELEMENT_TEXTS: { [K in ElementKind]: (element: Extract<Element, { kind: K }>) => RichText[] } = {
-  text: ({ text }) => [text],
-  picture: ({ caption }) => (caption ? [plainText(caption)] : []),
-  table: ({ rows, caption }) => {
-    const texts: RichText[] = [];
-    for (const row of rows) for (const cell of row) if (cell) texts.push(cell.text);
-    if (caption) texts.push(plainText(caption));
-    return texts;
-  },
-  code: () => [],
-  formula: () => [],
-  diagram: ({ text }) => [text],
-  chart: ({ categories, series, title }) => [
-    ...(title ? [plainText(title)] : []),
-    ...categories.map(plainText),
-    ...series.map(({ name }) => plainText(name)),
-  ],
-  shape: ({ text }) => [text],
-  media: () => [],
-  foreign: ({ text }) => [text],
-};
-
-/** Returns the texts of an element that are read as words: its text, cells or labels, but not code and formulas. */
-export function elementTexts(element: Element): RichText[] {
-  return (ELEMENT_TEXTS[element.kind] as (element: Element) => RichText[])(element);
-}
-
-/** Returns what an element shows as plain text. */
-export function elementWords(element: Element): string {
-  if (element.kind === "picture") return element.caption || element.alt;
-  if (element.kind === "media") return element.alt;
-  if (element.kind === "code") return element.text;
-  if (element.kind === "formula") return element.tex;
-  return elementTexts(element).map(textOf).join("\n");
-}
-
-/** Returns all texts of a slide in order, notes last. */
-export function slideTexts(slide: Slide): RichText[] {
-  return [...slide.elements.flatMap(elementTexts), slide.notes];
-}
-
-const ELEMENT_MAPS: {
-  [K in ElementKind]?: (element: Extract<Element, { kind: K }>, change: (text: RichText) => RichText) => Element;
-} = {
-  text: (element, change) => ({ ...element, text: change(element.text) }),
-  diagram: (element, change) => ({ ...element, text: change(element.text) }),
-  shape: (element, change) => ({ ...element, text: change(element.text) }),
-  table: (element, change) => ({
-    ...element,
-    rows: element.rows.map((row) => row.map((cell) => cell && { ...cell, text: change(cell.text) })),
-  }),
-};
-
-/** Returns an element with `change` applied to every rich text in it. */
-export function mapElementTexts(element: Element, change: (text: RichText) => RichText): Element {
-  const map = ELEMENT_MAPS[element.kind] as
-    | ((element: Element, change: (text: RichText) => RichText) => Element)
-    | undefined;
-  return map ? map(element, change) : element;
-}
-
 /** Returns the slide with its number put in where its text has the slide number field. */
 export function counted(slide: Slide, number: number): Slide {
   if (!slide.elements.some((element) => elementTexts(element).some(countsSlide))) return slide;
@@ -205,35 +122,6 @@ export function counted(slide: Slide, number: number): Slide {
     ...slide,
     elements: slide.elements.map((element) => mapElementTexts(element, (text) => onSlide(text, number))),
   };
-}
-
-/** Returns the link of a whole element; undefined when it has none. */
-export function elementLink(element: Element): string | undefined {
-  return "link" in element ? element.link : undefined;
-}
-
-/** Returns the links of an element with their words: its own, and those in its texts. */
-export function elementLinks(element: Element): { text: string; to: string }[] {
-  const to = elementLink(element);
-  return [
-    ...elementTexts(element).flatMap(linksOf),
-    ...(to === undefined ? [] : [{ text: elementWords(element), to }]),
-  ];
-}
-
-/** Returns the links of a slide with their words, those of its notes last. */
-export function slideLinks({ elements, notes }: Pick<Slide, "elements" | "notes">): { text: string; to: string }[] {
-  return [...elements.flatMap(elementLinks), ...linksOf(notes)];
-}
-
-/** Returns an element with its links changed; undefined removes a link. */
-export function mapElementLinks(element: Element, change: (to: string) => string | undefined): Element {
-  const worded = mapElementTexts(element, (text) => mapLinks(text, change));
-  const to = elementLink(worded);
-  if (to === undefined) return worded;
-  const { link: _, ...rest } = worded as Extract<Element, { kind: "picture" | "shape" }>;
-  const next = change(to);
-  return (next === undefined ? rest : { ...rest, link: next }) as Element;
 }
 
 /** Returns only the properties of a slide. */
@@ -250,120 +138,6 @@ export function slidePropertiesOf({ background, transition, delay, widths, secti
 /** Returns the theme that a slide is drawn in: the one imported with it, or the deck's. */
 export function themeOf(slide: Pick<Slide, "theme">, metadata: Pick<DeckMetadata, "theme" | "themes">): Theme {
   return (slide.theme !== undefined ? metadata.themes?.[slide.theme] : undefined) ?? metadata.theme;
-}
-
-const withBackground = (fill: Fill | undefined) => (fill?.kind === "picture" ? [fill.source] : []);
-const backgroundOf = (background: Background | undefined) =>
-  !background
-    ? []
-    : "picture" in background
-      ? [background.picture]
-      : "fill" in background
-        ? withBackground(background.fill)
-        : [];
-const picturesShownBy = (element: Element): string[] => [
-  ...(element.kind === "picture"
-    ? [element.source]
-    : element.kind === "media" && element.poster
-      ? [element.poster]
-      : element.kind === "foreign" && element.picture
-        ? [element.picture]
-        : []),
-  ...withBackground(element.fill),
-  ...(element.kind === "table" ? element.rows.flatMap((row) => row.flatMap((cell) => withBackground(cell?.fill))) : []),
-];
-
-/** Returns elements followed by the elements of their foreign drawings. */
-export const withDrawing = (elements: readonly Element[]): Element[] =>
-  elements.flatMap((element) =>
-    element.kind === "foreign" && element.drawing ? [element, ...element.drawing.elements] : [element],
-  );
-
-/** Returns the names of the pictures that a slide shows, including its background. */
-export function picturesOn(slide: Pick<Slide, "background" | "elements">): string[] {
-  return [...backgroundOf(slide.background), ...withDrawing(slide.elements).flatMap(picturesShownBy)];
-}
-
-/** Returns the names of picture bullets. They are named by their content, so the name is the same in every deck. */
-export function bulletsOf(element: Element, styles: DeckMetadata["styles"]): string[] {
-  const levels = element.style === undefined ? undefined : styles?.[element.style];
-  return [
-    ...elementTexts(element).flatMap((text) => text.flatMap(({ properties }) => properties?.bullet?.picture ?? [])),
-    ...(levels ?? []).flatMap(({ paragraph }) => paragraph?.bullet?.picture ?? []),
-  ];
-}
-
-/**
- * Returns the names of all files that a slide needs: pictures, picture bullets, films, sounds, those of its master, and
- * its source file.
- */
-export function filesOf(slide: Slide, { masters, styles }: Pick<DeckMetadata, "masters" | "styles">): string[] {
-  const master = slide.master === undefined ? undefined : masters?.[slide.master];
-  return [
-    ...picturesOn(slide),
-    ...(master ? picturesOn(master) : []),
-    ...withDrawing(slide.elements).flatMap((element) => bulletsOf(element, styles)),
-    ...slide.elements.flatMap((element) => (element.kind === "media" ? [element.source] : [])),
-    ...(slide.sourcePart ? [slide.sourcePart.file] : []),
-  ];
-}
-
-/** Returns the slide, or an element of it, with `change` applied to every picture name. */
-export function renamePictures<S extends Pick<Slide, "background" | "elements">>(
-  slide: S,
-  change: (name: string) => string,
-): S {
-  const fill = (own: Fill): Fill => (own.kind === "picture" ? { ...own, source: change(own.source) } : own);
-  const { background } = slide;
-  const behind = !background
-    ? {}
-    : "picture" in background
-      ? { background: { picture: change(background.picture) } }
-      : "fill" in background
-        ? { background: { fill: fill(background.fill) } }
-        : {};
-  const elements = slide.elements.map((element): Element => {
-    const own = element.fill ? { ...element, fill: fill(element.fill) } : element;
-    if (own.kind === "picture") return { ...own, source: change(own.source) };
-    if (own.kind === "table")
-      return {
-        ...own,
-        rows: own.rows.map((row) => row.map((cell) => (cell?.fill ? { ...cell, fill: fill(cell.fill) } : cell))),
-      };
-    if (own.kind === "media")
-      return { ...own, source: change(own.source), ...(own.poster ? { poster: change(own.poster) } : {}) };
-    if (own.kind !== "foreign") return own;
-    const drawing = own.drawing && { ...own.drawing, ...renamePictures({ elements: own.drawing.elements }, change) };
-    return {
-      ...own,
-      ...(own.picture ? { picture: change(own.picture) } : {}),
-      ...(drawing ? { drawing: drawing as ForeignDrawing } : {}),
-    };
-  });
-  return { ...slide, ...behind, elements };
-}
-
-/** Returns the masters and text styles of a deck that the given slides use. */
-export function sharedItemsOf(
-  slides: readonly Slide[],
-  { masters, styles }: Pick<DeckMetadata, "masters" | "styles">,
-): Pick<DeckMetadata, "masters" | "styles"> {
-  const masterNames = new Set(
-    slides.flatMap(({ master }) => (master !== undefined && masters?.[master] ? [master] : [])),
-  );
-  const own = [...masterNames].map((name) => masters?.[name]?.elements ?? []);
-  const styleNames = new Set(
-    [
-      ...slides.flatMap(({ elements, regions }) => [...withDrawing(elements), ...(regions ?? [])]),
-      ...own.flatMap(withDrawing),
-    ].flatMap(({ style }) => (style !== undefined && styles?.[style] ? [style] : [])),
-  );
-  const pick = <V>(names: ReadonlySet<string>, from: Record<string, V> | undefined) =>
-    Object.fromEntries([...names].map((name) => [name, from?.[name] as V]));
-  return {
-    ...(masterNames.size ? { masters: pick(masterNames, masters) } : {}),
-    ...(styleNames.size ? { styles: pick(styleNames, styles) } : {}),
-  };
 }
 
 /**

@@ -32,11 +32,14 @@ import {
 import type { ReadProgress, Work } from "../work";
 import { Cancelled, runMerge, runSplit } from "./divide";
 import { runWrite } from "./write";
+import { Arrival } from "./arrival";
 
 /** The number of jobs that a server runs at the same time. */
 const AT_ONCE = 4;
+
 /** How often a server reports that it is working, and looks for jobs that others left, in milliseconds. */
 const BEAT = 2500;
+
 /** The number of jobs of one user that may wait or run. */
 const MOST_OPEN = 200;
 
@@ -403,14 +406,4 @@ export class Jobs {
     await listener?.end().catch(() => undefined);
     await releaseJobs(this.db, this.server).catch(() => undefined);
   }
-}
-
-/** The part of a file that has arrived so far. */
-class Arrival {
-  slides = 0;
-  isDocument = false;
-  /** The text of a typed deck. */
-  typed: string | undefined;
-
-  constructor(readonly document: string) {}
 }

@@ -28,8 +28,7 @@ import {
   SESSION_LENGTH,
   sessionOf,
 } from "../store";
-import type { AppContext } from "./context";
-import { userFrom } from "./context";
+import { type AppContext, userFrom } from "./context";
 import { deckRoutes } from "./decks";
 import { divideRoutes } from "./divide";
 import { healthRoutes } from "./health";

@@ -4,7 +4,7 @@ import { and, desc, eq, isNull, sql } from "drizzle-orm";
 import { generateNKeysBetween } from "fractional-indexing";
 import { nanoid } from "nanoid";
 import { CHANNEL, type Database } from "./database";
-import { rowOf, runningOrder } from "./decks";
+import { rowOf, runningOrder } from "./rows";
 import { changes, decks, slides } from "./schema";
 
 /**

@@ -1,12 +1,17 @@
 export * from "./database";
 export * from "./append";
 export * from "./audit";
+export * from "./blobs";
+export * from "./deckchanges";
+export * from "./decklist";
 export * from "./decks";
 export * from "./documents";
 export * from "./faults";
 export * from "./history";
 export * from "./jobs";
 export * as schema from "./schema";
+export { type Reader, rowOf, runningOrder } from "./rows";
 export * from "./shares";
+export * from "./slidekeys";
 export * from "./tidy";
 export * from "./users";

@@ -1,3 +1,5 @@
-export { type Asker, inlineWork, ProcessPool, type Work } from "./pool";
+export { inlineWork, ProcessPool, type Work } from "./pool";
+
+export type { Asker } from "./workerprocess";
 export { isSource, type ReadProgress, type ReadWork } from "./read";
 export { type MadeDeck, parseBody } from "./tasks";

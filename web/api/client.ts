@@ -1,5 +1,4 @@
-import type { ErrorBody } from "@unitext/server/api";
-import { ErrorBody as ErrorSchema } from "@unitext/server/api";
+import { type ErrorBody, ErrorBody as ErrorSchema } from "@unitext/server/api";
 import type { z } from "zod";
 
 /** A refusal by the server, in its words; `body` is the rest of the reply. */

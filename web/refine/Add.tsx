@@ -1,5 +1,4 @@
-import type { Element, Geometry } from "@unitext/core/model";
-import { plainText } from "@unitext/core/model";
+import { type Element, type Geometry, plainText } from "@unitext/core/model";
 import { nanoid } from "nanoid";
 import { useRef } from "react";
 import { post } from "../api/client";

@@ -2,13 +2,14 @@ import { type Depth, type Side, SIDES } from "@unitext/core/edit";
 import type { Element, Frame, PictureElement, Slide } from "@unitext/core/model";
 import { useDeck } from "../deck/DeckContext";
 import { ChartData } from "./ChartData";
-import { zoomOf } from "./Crop";
 import { LeadsTo } from "../richtext/LeadsTo";
 import { Measure } from "./Measure";
 import { MediaParts } from "./MediaParts";
 import { EntranceOf } from "./Motion";
 import { type Acts, KINDS, nameOfElement } from "./selection";
 import { TableData } from "./TableData";
+import { Colour } from "./ColourField";
+import { PictureParts } from "./PictureProperties";
 
 const SIDE_NAMES: Record<Side, string> = {
   left: "Left",
@@ -24,143 +25,6 @@ const DEPTHS: Record<Depth, string> = {
   backward: "Back a step",
   back: "To the back",
 };
-
-function Colour({
-  label,
-  value,
-  onSet,
-  onNone,
-}: {
-  label: string;
-  value: string | undefined;
-  onSet: (colour: string) => void;
-  onNone: () => void;
-}) {
-  const id = `colour-${label}`;
-  return (
-    <div className="mb-1 flex items-center gap-2">
-      <label htmlFor={id} className="flex-1">
-        {label}
-      </label>
-      <input
-        id={id}
-        type="color"
-        className="hairline h-7 w-10 border"
-        value={value ?? "#ffffff"}
-        onChange={({ target }) => onSet(target.value)}
-      />
-      <button type="button" className="btn btn-xs" disabled={value === undefined} onClick={onNone}>
-        None<span className="sr-only">, {label.toLowerCase()}</span>
-      </button>
-    </div>
-  );
-}
-
-function PictureParts({
-  picture,
-  acts,
-  frame,
-  cropping,
-  onCropping,
-  onZoom,
-}: {
-  picture: PictureElement;
-  acts: Acts;
-  frame: Frame | undefined;
-  cropping: boolean;
-  onCropping: (on: boolean) => void;
-  onZoom: (zoom: number) => void;
-}) {
-  const { deck } = useDeck();
-  const asset = deck.assets[picture.source];
-  const set = (change: (element: PictureElement) => PictureElement, words: string) =>
-    acts.set((element) => (element.kind === "picture" ? change(element) : element), words);
-  const zoom = zoomOf(picture, asset, frame);
-  return (
-    <fieldset className="mb-4">
-      <legend className="mb-2 font-semibold">Picture in its frame</legend>
-      <button
-        type="button"
-        className={`btn btn-sm w-full ${cropping ? "btn-primary" : ""}`}
-        aria-pressed={cropping}
-        disabled={!asset || Boolean(picture.rotation)}
-        onClick={() => onCropping(!cropping)}
-      >
-        {cropping ? "Done" : "Move and zoom inside the frame"}
-      </button>
-      <label className="mt-2 block">
-        Zoom, {Math.round(zoom * 100)} %
-        <input
-          type="range"
-          className="range range-sm w-full"
-          min={100}
-          max={500}
-          value={Math.round(zoom * 100)}
-          disabled={!asset}
-          onChange={({ target }) => onZoom(Number(target.value) / 100)}
-        />
-      </label>
-      {picture.crop && (
-        <button
-          type="button"
-          className="btn btn-xs mt-1"
-          onClick={() => set(({ crop: _, ...rest }) => rest, "Showed the whole picture")}
-        >
-          Show all of it
-        </button>
-      )}
-      <div className="mt-2 grid grid-cols-2 gap-1">
-        {(["x", "y"] as const).map((axis) => (
-          <button
-            key={axis}
-            type="button"
-            className="btn btn-xs"
-            aria-pressed={picture.flip?.includes(axis) ?? false}
-            onClick={() =>
-              set(({ flip, ...rest }) => {
-                const next = (["x", "y"] as const)
-                  .filter((one) => (one === axis) !== (flip?.includes(one) ?? false))
-                  .join("") as "" | "x" | "y" | "xy";
-                return next ? { ...rest, flip: next } : rest;
-              }, "Mirrored a picture")
-            }
-          >
-            {axis === "x" ? "Mirror sideways" : "Mirror upside down"}
-          </button>
-        ))}
-      </div>
-      <label className="mt-2 block">
-        Opacity, {Math.round((picture.opacity ?? 1) * 100)} %
-        <input
-          type="range"
-          className="range range-sm w-full"
-          min={5}
-          max={100}
-          value={Math.round((picture.opacity ?? 1) * 100)}
-          onChange={({ target }) =>
-            set(
-              ({ opacity: _, ...rest }) =>
-                Number(target.value) < 100 ? { ...rest, opacity: Number(target.value) / 100 } : rest,
-              "Changed the opacity of a picture",
-            )
-          }
-        />
-      </label>
-      <label className="mt-2 block">
-        Description (alt text)
-        <textarea
-          key={picture.alt}
-          className="textarea textarea-sm w-full"
-          defaultValue={picture.alt}
-          rows={2}
-          onBlur={({ target: { value } }) =>
-            value !== picture.alt && set((element) => ({ ...element, alt: value }), "Described a picture")
-          }
-        />
-      </label>
-    </fieldset>
-  );
-}
 
 /** The selected element: its place, its appearance, its content, and its commands. */
 export function Selected({

@@ -2,9 +2,9 @@ import type { CompareRow, Comparison } from "@unitext/core/diff";
 import { restoreChange } from "@unitext/core/divide";
 import { type Change, insertAt, placeOf } from "@unitext/core/edit";
 import { type Deck, nameOf, slideIndex, must } from "@unitext/core/model";
-import { DeckAt, DeckList, DeckState, Differs, History, type HistoryEntry, NamedVersions } from "@unitext/server/api";
+import { DeckAt, DeckList, DeckState, NamedVersions } from "@unitext/server/api";
 import { type FormEvent, useEffect, useState } from "react";
-import { Link, useNavigate, useSearchParams } from "react-router";
+import { useNavigate, useSearchParams } from "react-router";
 import useSWR, { mutate as mutateKey } from "swr";
 import { z } from "zod";
 import { get, post, put } from "../api/client";
@@ -13,51 +13,9 @@ import { useDeck } from "../deck/DeckContext";
 import { DeckFrame } from "../shell/DeckFrame";
 import { core } from "../worker";
 import { CompareView } from "./CompareView";
-import { FOLLOWING, TailorView } from "./TailorView";
-
-const when = new Intl.DateTimeFormat(undefined, { dateStyle: "medium", timeStyle: "short" });
-
-/** Loads the history of the deck page by page. */
-function useHistory(deck: string, version: number) {
-  const [older, setOlder] = useState<History[]>([]);
-  const { data } = useSWR(`/decks/${deck}/history@${version}`, () => get(`/decks/${deck}/history`, History), {
-    keepPreviousData: true,
-  });
-  // biome-ignore lint/correctness/useExhaustiveDependencies: older pages belong to the version that they were read of.
-  useEffect(() => setOlder([]), [deck, version]);
-  const pages = data ? [data, ...older] : [];
-  const last = pages.at(-1);
-  return {
-    entries: pages.flatMap(({ entries }) => entries),
-    first: last?.first ?? true,
-    more: async () => {
-      const before = last?.entries.at(-1)?.version;
-      if (before === undefined) return;
-      const next = await get(`/decks/${deck}/history?before=${before}`, History);
-      setOlder((now) => [...now, next]);
-    },
-  };
-}
-
-function Entry({ entry, current, onCompare }: { entry: HistoryEntry; current: boolean; onCompare: () => void }) {
-  return (
-    <li className={`hairline border-t ${current ? "bg-base-200" : ""}`}>
-      <button
-        type="button"
-        className="hover:bg-base-200 block w-full px-4 py-1.5 text-left text-sm"
-        aria-pressed={current}
-        onClick={onCompare}
-      >
-        {entry.name && <strong className="text-secondary block">{entry.name}</strong>}
-        <span className={entry.undone ? "quiet line-through" : ""}>{entry.description}</span>
-        <span className="quiet block text-xs">
-          {entry.user}, {when.format(new Date(entry.at))}
-          {entry.undone ? ", undone" : ""}
-        </span>
-      </button>
-    </li>
-  );
-}
+import { TailorView } from "./TailorView";
+import { DiffersTable } from "./Differences";
+import { useHistory, Entry } from "./History";
 
 /** Compares this deck with the result of `load`, in the worker. */
 function useComparison(
@@ -75,68 +33,6 @@ function useComparison(
     };
   }, [here, there]);
   return { there, comparison: there && found?.there === there ? found.comparison : undefined, error };
-}
-
-function DiffersTable({ deck }: { deck: Deck }) {
-  const { version } = useDeck();
-  const { data } = useSWR(`/decks/${deck.id}/differs@${version}`, () => get(`/decks/${deck.id}/differs`, Differs));
-  if (!data) return <p className="quiet p-4">Looking at the versions …</p>;
-  if (!data.decks.length)
-    return (
-      <p className="quiet p-4">
-        This deck has no version for another audience yet. Make one at the left: it follows this deck, and shows what is
-        new here.
-      </p>
-    );
-  const names = new Map(deck.slides.map((slide) => [slide.id, nameOf(slide)]));
-  return (
-    <div className="h-full overflow-auto p-4" tabIndex={0} role="region" aria-label="What differs between the versions">
-      <table className="text-sm" data-differs>
-        <caption className="mb-2 text-left">Each slide of this deck in its versions</caption>
-        <thead>
-          <tr>
-            <th scope="col" className="pr-4 text-left font-normal">
-              Slide
-            </th>
-            {data.decks.map(({ id, title }) => (
-              <th key={id} scope="col" className="px-3 text-left">
-                <Link className="text-primary underline" to={`/decks/${id}/arrange/versions`}>
-                  {title}
-                </Link>
-              </th>
-            ))}
-          </tr>
-        </thead>
-        <tbody>
-          {data.rows.map(({ slide, number, states }) => (
-            <tr key={slide} className="hairline border-t">
-              <th scope="row" className="max-w-80 truncate py-0.5 pr-4 text-left font-normal">
-                {number}. {names.get(slide)}
-              </th>
-              {states.map((state, nth) => (
-                <td
-                  key={nth}
-                  className={`px-3 ${state === "followed" ? "quiet" : state === "changed" ? "text-primary font-semibold" : "text-warning-content bg-warning/25"}`}
-                >
-                  {FOLLOWING[state]}
-                </td>
-              ))}
-            </tr>
-          ))}
-          <tr className="hairline border-t">
-            <th scope="row" className="pr-4 text-left font-normal">
-              Only in the version
-            </th>
-            {data.own.map((list, nth) => (
-              <td key={nth} className="px-3">
-                {list.length} slides
-              </td>
-            ))}
-          </tr>
-        </tbody>
-      </table>
-    </div>
-  );
 }
 
 /** The history: what was done, named states, comparison with another time or deck, and versions that follow. */

@@ -1,25 +1,17 @@
 import { defaultKeymap, history, historyKeymap, indentLess, indentMore } from "@codemirror/commands";
 import { markdown, markdownLanguage } from "@codemirror/lang-markdown";
-import { HighlightStyle, syntaxHighlighting } from "@codemirror/language";
+import { syntaxHighlighting } from "@codemirror/language";
 import { searchKeymap } from "@codemirror/search";
-import { EditorState, Prec, type RangeSet, RangeSetBuilder, StateEffect, StateField } from "@codemirror/state";
-import {
-  Decoration,
-  type DecorationSet,
-  EditorView,
-  gutter,
-  GutterMarker,
-  keymap,
-  placeholder,
-  WidgetType,
-} from "@codemirror/view";
-import { tags } from "@lezer/highlight";
+import { EditorState, Prec } from "@codemirror/state";
+import { EditorView, gutter, keymap, placeholder } from "@codemirror/view";
 import type { Lines, Problem } from "@unitext/core/text";
 import { type Ref, useEffect, useImperativeHandle, useRef } from "react";
 import { useDeck } from "../deck/DeckContext";
 import { keyOf, written } from "../keys/commands";
 import { type Placement, slideHeight } from "./Level";
 import { styleNonce } from "../shell/nonce";
+import { setLayout, setLanding, breakField, landingField, layoutField } from "./decorations";
+import { look, highlight } from "./editortheme";
 
 export interface TextEditorHandle {
   /** Replaces the whole text, keeping the scroll position. */
@@ -53,193 +45,6 @@ interface Props {
   onLine(line: number): void;
   onDrop(files: readonly File[]): void;
 }
-
-const LINE = 27;
-/** Space below the lines of a slide, so that the slide beside them has its height. */
-class Room extends WidgetType {
-  constructor(readonly height: number) {
-    super();
-  }
-  override eq(other: Room): boolean {
-    return other.height === this.height;
-  }
-  toDOM(): HTMLElement {
-    const room = document.createElement("div");
-    room.style.height = `${this.height}px`;
-    room.setAttribute("aria-hidden", "true");
-    return room;
-  }
-  override get estimatedHeight(): number {
-    return this.height;
-  }
-}
-
-interface Layout {
-  segments: readonly Lines[];
-  chosen: Lines | undefined;
-  over: readonly number[];
-  problems: readonly number[];
-  room: number;
-}
-const setLayout = StateEffect.define<Layout>();
-const setLanding = StateEffect.define<number | undefined>();
-
-/** The slides that start at a line, with the number of the first. */
-interface Beginning {
-  from: number;
-  first: number;
-  count: number;
-}
-function beginnings(segments: readonly Lines[]): Beginning[] {
-  const list: Beginning[] = [];
-  segments.forEach(({ from }, nth) => {
-    const last = list.at(-1);
-    if (last && last.from >= from) last.count += 1;
-    else list.push({ from, first: nth + 1, count: 1 });
-  });
-  return list;
-}
-
-/** The mark in the margin where slides start; it can be dragged. */
-class BreakMark extends GutterMarker {
-  constructor(readonly beginning: Beginning) {
-    super();
-  }
-  override eq(other: BreakMark): boolean {
-    return other.beginning.first === this.beginning.first && other.beginning.count === this.beginning.count;
-  }
-  override toDOM(): HTMLElement {
-    const { first, count } = this.beginning;
-    const mark = document.createElement("div");
-    mark.className = "cm-break-mark";
-    mark.textContent = count > 1 ? `${first}–${first + count - 1}` : String(first);
-    mark.title = `Slide ${first} starts here. Drag to another line to move its start.`;
-    return mark;
-  }
-}
-const breakField = StateField.define<RangeSet<GutterMarker>>({
-  create: () => new RangeSetBuilder<GutterMarker>().finish(),
-  update(value, transaction) {
-    for (const effect of transaction.effects) {
-      if (!effect.is(setLayout)) continue;
-      const builder = new RangeSetBuilder<GutterMarker>();
-      for (const beginning of beginnings(effect.value.segments))
-        if (beginning.from <= transaction.state.doc.lines)
-          builder.add(
-            transaction.state.doc.line(beginning.from).from,
-            transaction.state.doc.line(beginning.from).from,
-            new BreakMark(beginning),
-          );
-      return builder.finish();
-    }
-    return value.map(transaction.changes);
-  },
-});
-const LANDING = Decoration.line({ class: "cm-landing" });
-const landingField = StateField.define<DecorationSet>({
-  create: () => Decoration.none,
-  update(value, transaction) {
-    for (const effect of transaction.effects)
-      if (effect.is(setLanding))
-        return effect.value === undefined
-          ? Decoration.none
-          : Decoration.set(LANDING.range(transaction.state.doc.line(effect.value).from));
-    return value.map(transaction.changes);
-  },
-  provide: (field) => EditorView.decorations.from(field),
-});
-
-const OVER = Decoration.line({ class: "cm-over" });
-const NOTED = Decoration.line({ class: "cm-noted" });
-const CHOSEN = Decoration.line({ class: "cm-chosen" });
-
-function decorations(state: EditorState, { segments, chosen, over, problems, room }: Layout): DecorationSet {
-  const { doc } = state;
-  const marks: { at: number; order: number; decoration: Decoration }[] = [];
-  for (const line of over) if (line <= doc.lines) marks.push({ at: doc.line(line).from, order: 0, decoration: OVER });
-  for (const line of problems)
-    if (line <= doc.lines) marks.push({ at: doc.line(line).from, order: 0, decoration: NOTED });
-  if (chosen)
-    for (let line = chosen.from; line <= Math.min(chosen.to, doc.lines, chosen.from + 400); line++)
-      marks.push({ at: doc.line(line).from, order: 0, decoration: CHOSEN });
-  const begin = beginnings(segments);
-  begin.forEach(({ from, count }, nth) => {
-    const end = Math.min(doc.lines, (begin[nth + 1]?.from ?? doc.lines + 1) - 1);
-    const height = room * count - (end - from + 1) * LINE;
-    if (height > 0 && end >= from)
-      marks.push({
-        at: doc.line(end).to,
-        order: 1,
-        decoration: Decoration.widget({ widget: new Room(height), block: true, side: 1 }),
-      });
-  });
-  marks.sort((a, b) => a.at - b.at || a.order - b.order);
-  const builder = new RangeSetBuilder<Decoration>();
-  for (const { at, decoration } of marks) builder.add(at, at, decoration);
-  return builder.finish();
-}
-
-const layoutField = StateField.define<DecorationSet>({
-  create: () => Decoration.none,
-  update(value, transaction) {
-    for (const effect of transaction.effects)
-      if (effect.is(setLayout)) return decorations(transaction.state, effect.value);
-    return value.map(transaction.changes);
-  },
-  provide: (field) => EditorView.decorations.from(field),
-});
-
-const quietColour = "color-mix(in oklab, var(--color-base-content) 75%, var(--color-base-100))";
-const look = EditorView.theme({
-  "&": {
-    height: "100%",
-    fontSize: "17px",
-    backgroundColor: "var(--color-base-100)",
-    color: "var(--color-base-content)",
-  },
-  "&.cm-focused": { outline: "2px solid var(--color-secondary)", outlineOffset: "-2px" },
-  ".cm-scroller": { fontFamily: "var(--font-serif)", lineHeight: `${LINE}px`, overflow: "auto" },
-  ".cm-content": { padding: "16px 28px 40vh", maxWidth: "46rem", caretColor: "var(--color-primary)" },
-  ".cm-cursor": { borderLeftColor: "var(--color-primary)", borderLeftWidth: "2px" },
-  ".cm-selectionBackground, &.cm-focused .cm-selectionBackground": {
-    backgroundColor: "color-mix(in oklab, var(--color-secondary) 26%, transparent) !important",
-  },
-  ".cm-over": { boxShadow: "inset 3px 0 var(--color-error)" },
-  ".cm-noted": { boxShadow: "inset 3px 0 var(--color-warning)" },
-  ".cm-chosen": { backgroundColor: "color-mix(in oklab, var(--color-secondary) 9%, transparent)" },
-  ".cm-landing": { boxShadow: "inset 0 3px var(--color-secondary)" },
-  ".cm-gutters": { backgroundColor: "var(--color-base-100)", border: "none", color: quietColour },
-  ".cm-breaks": { width: "44px" },
-  ".cm-break-mark": {
-    cursor: "ns-resize",
-    userSelect: "none",
-    touchAction: "none",
-    textAlign: "right",
-    padding: "0 8px 0 4px",
-    fontFamily: "var(--font-sans)",
-    fontSize: "13px",
-    borderTop: "2px solid var(--color-primary)",
-    color: "var(--color-base-content)",
-    whiteSpace: "nowrap",
-  },
-  ".cm-break-mark:hover": { backgroundColor: "var(--color-base-300)" },
-  ".cm-panels": { backgroundColor: "var(--color-base-200)", color: "var(--color-base-content)" },
-  ".cm-textfield, .cm-button": {
-    backgroundColor: "var(--color-base-100)",
-    color: "var(--color-base-content)",
-    backgroundImage: "none",
-  },
-  ".cm-placeholder": { color: "color-mix(in oklab, var(--color-base-content) 75%, var(--color-base-100))" },
-});
-const highlight = HighlightStyle.define([
-  { tag: tags.heading, fontWeight: "700" },
-  { tag: tags.strong, fontWeight: "700" },
-  { tag: tags.emphasis, fontStyle: "italic" },
-  { tag: tags.strikethrough, textDecoration: "line-through" },
-  { tag: tags.monospace, fontFamily: "var(--font-mono)", fontSize: "0.88em" },
-  { tag: [tags.link, tags.url], color: "var(--color-primary)" },
-  { tag: [tags.processingInstruction, tags.contentSeparator, tags.meta], color: quietColour },
-]);
 
 /** The manuscript: plain text with the marks of the text form, each slide's lines as high as the slide beside them. */
 export function TextEditor({ ref, first, readOnly, segments, chosen, overLines, problems, ...acts }: Props) {

@@ -14,10 +14,9 @@ import {
 } from "@unitext/core/model";
 import { type Block, linkTarget, trimmed } from "@unitext/core/text";
 import { partText, type Parts, unzip } from "../../shared/archive";
-import { at, child, childrenOf, localName, readMixed, type XmlNode } from "../../shared/xml";
+import { at, child, childrenOf, localName, readMixed, type XmlNode, attribute } from "../../shared/xml";
 import { type DocumentRead, emptyDocument } from "../../shared/document/document";
 import { mathmlTex } from "../../shared/math";
-import { attribute } from "../../shared/xml";
 import { Styles } from "./styles";
 import { readTable } from "./table";
 

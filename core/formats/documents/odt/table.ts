@@ -1,8 +1,7 @@
 import { type Align, type Cell, within } from "@unitext/core/model";
 import type { Block, Figure } from "@unitext/core/text";
-import { localName, type XmlNode } from "../../shared/xml";
+import { localName, type XmlNode, attribute } from "../../shared/xml";
 import { cellOf, tableFigure } from "../../shared/document/table";
-import { attribute } from "../../shared/xml";
 
 /** Reads the cells of a table: their blocks, and where to report what was adapted. */
 export interface CellReader {

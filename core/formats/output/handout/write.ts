@@ -21,9 +21,8 @@ import {
   must,
 } from "@unitext/core/model";
 import { strToU8 } from "fflate";
-import { zip } from "../../shared/archive";
+import { zip, toBase64 } from "../../shared/archive";
 import { xml, XML_HEAD } from "../../shared/xml";
-import { toBase64 } from "../../shared/archive";
 import { flattenRuns, footnoteText, RAISED } from "../../shared/sourcepackage";
 
 export interface HandoutOptions {

@@ -2,8 +2,7 @@ import { sceneSvg } from "@unitext/core/draw";
 import { type FontSet, layoutSlide } from "@unitext/core/layout";
 import { type Deck, Failure, metadataOf, must } from "@unitext/core/model";
 import { strToU8 } from "fflate";
-import { zip } from "../../shared/archive";
-import { toBase64 } from "../../shared/archive";
+import { zip, toBase64 } from "../../shared/archive";
 
 export interface PicturesOptions {
   fonts: FontSet;

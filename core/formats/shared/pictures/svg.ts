@@ -1,5 +1,4 @@
-import type { Asset } from "@unitext/core/model";
-import { Failure } from "@unitext/core/model";
+import { type Asset, Failure } from "@unitext/core/model";
 import { readXml } from "../xml";
 import { decoded } from "../document/text";
 

@@ -1,7 +1,6 @@
 import { type Effect, type Reveal, revealsOf, type Slide, type Trigger } from "@unitext/core/model";
-import { localName, xml, type XmlNode } from "../../../shared/xml";
+import { localName, xml, type XmlNode, attribute } from "../../../shared/xml";
 import type { TimingEvent } from "../../shared/motion";
-import { attribute } from "../../../shared/xml";
 
 /** The ids by which timing refers to an element: its shapes (a caption appears with its picture) and its paragraphs. */
 export interface Targets {

@@ -1,6 +1,5 @@
 import { type ChartElement, escapeXml, must } from "@unitext/core/model";
-import { at, child, childrenOf, scanXml, type XmlNode } from "../../../shared/xml";
-import { attribute } from "../../../shared/xml";
+import { at, child, childrenOf, scanXml, type XmlNode, attribute } from "../../../shared/xml";
 import { columnName } from "../../shared/cells";
 
 const RANGE = /^[^.$]*\.?\$?([A-Z]{1,3})\$?(\d+)(?::[^.$]*\.?\$?([A-Z]{1,3})\$?(\d+))?$/;

@@ -1,11 +1,11 @@
 import { PathWriter } from "@unitext/core/figures";
 import type { Geometry } from "@unitext/core/model";
-import type { XmlNode } from "../../../shared/xml";
-import { attribute } from "../../../shared/xml";
-import { share } from "./styles";
+import { type XmlNode, attribute } from "../../../shared/xml";
+import { share } from "./properties";
 
 const round = (value: number) => Math.round(value * 100) / 100;
 const TURN = 60000;
+
 /** Returns the geometry of an ellipse, or its sector, segment or arc. */
 export function ellipseForm(shape: XmlNode): Geometry {
   const kind = attribute(shape, "kind") ?? "full";

@@ -9,7 +9,7 @@ import {
   must,
 } from "@unitext/core/model";
 import { points } from "../package/names";
-import { colour, type Properties } from "./styles";
+import { colour, type Properties } from "./properties";
 import { hasOwnProperties } from "./text";
 
 const round = (value: number) => Math.round(value * 100) / 100;

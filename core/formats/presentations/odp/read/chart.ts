@@ -1,6 +1,5 @@
 import { cutText, type ChartElement, type ChartType, type ChartOptions, type Series } from "@unitext/core/model";
-import { at, child, childrenOf, localName, type XmlNode } from "../../../shared/xml";
-import { attribute } from "../../../shared/xml";
+import { at, child, childrenOf, localName, type XmlNode, attribute } from "../../../shared/xml";
 
 export type ReadChart = Pick<ChartElement, "type" | "categories" | "series"> & ChartOptions & { unlike?: string };
 const FORMS: Record<string, ChartType> = {

@@ -1,7 +1,6 @@
 import { type Frame, type Geometry, must } from "@unitext/core/model";
 import SvgPath from "svgpath";
-import type { XmlNode } from "../../../shared/xml";
-import { attribute } from "../../../shared/xml";
+import { type XmlNode, attribute } from "../../../shared/xml";
 import { points } from "../package/names";
 
 /**

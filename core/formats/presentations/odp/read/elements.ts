@@ -10,7 +10,7 @@ import {
   must,
 } from "@unitext/core/model";
 import type { Report } from "@unitext/core/tally";
-import { child, localName, type XmlNode } from "../../../shared/xml";
+import { child, localName, type XmlNode, attribute } from "../../../shared/xml";
 
 import {
   chartTable,
@@ -22,7 +22,6 @@ import {
   joinWithAnd,
   wordsOf,
 } from "../../../shared/sourcepackage";
-import { attribute } from "../../../shared/xml";
 import type { OdpFiles } from "./files";
 import type { OdpStyles } from "./styles";
 import { readText, type TextReader } from "./text";

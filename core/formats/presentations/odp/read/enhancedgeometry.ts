@@ -1,6 +1,5 @@
 import { type Geometry, must } from "@unitext/core/model";
-import { childrenOf, type XmlNode } from "../../../shared/xml";
-import { attribute } from "../../../shared/xml";
+import { childrenOf, type XmlNode, attribute } from "../../../shared/xml";
 
 type Read = (name: string) => number;
 

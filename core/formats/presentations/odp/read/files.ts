@@ -1,8 +1,6 @@
-import type { Asset } from "@unitext/core/model";
-import { Failure } from "@unitext/core/model";
-import { type Parts, partText } from "../../../shared/archive";
+import { type Asset, Failure } from "@unitext/core/model";
+import { type Parts, partText, fromBase64 } from "../../../shared/archive";
 import { child, localName, readMixed, type XmlNode } from "../../../shared/xml";
-import { fromBase64 } from "../../../shared/archive";
 import { pictureInfo, type PendingConversion, pendingConversion } from "../../../shared/pictures";
 import { mediaOf } from "../../shared/reading";
 

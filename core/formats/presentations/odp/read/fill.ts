@@ -1,9 +1,8 @@
 import { mixed } from "@unitext/core/figures";
 import { type Fill, type Stop, must } from "@unitext/core/model";
-import { childrenOf, type XmlNode } from "../../../shared/xml";
-import { attribute } from "../../../shared/xml";
+import { childrenOf, type XmlNode, attribute } from "../../../shared/xml";
 import { clamp, turned } from "../package/names";
-import { colour, share, type Values } from "./styles";
+import { colour, share, type Values } from "./properties";
 
 /**
  * Reads an angle (18.3.1) with a unit, or in degrees; a number above 360 without a unit counts tenths of degrees, as in
@@ -19,6 +18,7 @@ interface At<T> {
   at: number;
   value: T;
 }
+
 /**
  * Reads how a gradient of colours or opacities runs (16.40.1 and 16.40.7, the numbers from memory): along an angle or
  * from the middle; its border is the part before it starts.
@@ -62,6 +62,7 @@ function along<T>(values: readonly At<T>[], at: number, between: (a: T, b: T, sh
     ? next.value
     : between(before.value, next.value, next.at === before.at ? 1 : (at - before.at) / (next.at - before.at));
 }
+
 const tween = (a: number, b: number, part: number) => a + (b - a) * part;
 const seen = (opacity: number): Pick<Stop, "opacity"> =>
   opacity >= 1 ? {} : { opacity: Math.round(clamp(opacity, 0, 1) * 1000) / 1000 };

@@ -1,9 +1,9 @@
 import { cutText, DeckMetadata, emptyDeck, Language, Page } from "@unitext/core/model";
-import { child, childrenOf, type XmlElement, type XmlNode } from "../../../shared/xml";
-import { attribute } from "../../../shared/xml";
+import { child, childrenOf, type XmlElement, type XmlNode, attribute } from "../../../shared/xml";
 import { readableColour, WHITE } from "./background";
 import { points } from "../package/names";
-import { colour, type OdpStyles } from "./styles";
+import type { OdpStyles } from "./styles";
+import { colour } from "./properties";
 
 /**
  * What a deck's metadata are read from: the part with the masters, the file's metadata, Unitext's data in it, the

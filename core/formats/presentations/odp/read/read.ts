@@ -30,7 +30,16 @@ import {
 import type { Report } from "@unitext/core/tally";
 import { linkTarget } from "@unitext/core/text";
 import { NO_PARTS, partText, type Parts, unzip } from "../../../shared/archive";
-import { at, child, childrenOf, localName, readMixed, type XmlElement, type XmlNode } from "../../../shared/xml";
+import {
+  at,
+  child,
+  childrenOf,
+  localName,
+  readMixed,
+  type XmlElement,
+  type XmlNode,
+  attribute,
+} from "../../../shared/xml";
 import {
   backgroundHash,
   damagedPart,
@@ -52,7 +61,6 @@ import {
   type AppearanceHashes,
   mergeAppearance,
 } from "../../../shared/sourcepackage";
-import { attribute } from "../../../shared/xml";
 import { standInFonts } from "../../shared/fonts";
 import { nearTransition, withMotion } from "../../shared/motion";
 import {

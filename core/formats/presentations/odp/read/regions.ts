@@ -1,8 +1,8 @@
 import { cutText, NUMBER_SIGN, type RegionBox, must } from "@unitext/core/model";
-import { child, localName, type XmlNode } from "../../../shared/xml";
-import { attribute } from "../../../shared/xml";
+import { child, localName, type XmlNode, attribute } from "../../../shared/xml";
 import { isNumber } from "./elements";
-import { ShapeReader, type ShapeWork, transformOf } from "./shape";
+import { ShapeReader, type ShapeWork } from "./shape";
+import { transformOf } from "./shapegeometry";
 import { readStyledText, type TextReader } from "./text";
 
 const REGIONS: Record<string, RegionBox["region"]> = { footer: "footer", "page-number": "number", "date-time": "date" };

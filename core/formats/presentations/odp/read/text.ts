@@ -16,9 +16,9 @@ import {
   must,
 } from "@unitext/core/model";
 import { trimmed } from "@unitext/core/text";
-import { localName, type XmlNode } from "../../../shared/xml";
-import { attribute } from "../../../shared/xml";
-import { alignOf, levelStyle, type OdpStyles, type Properties } from "./styles";
+import { localName, type XmlNode, attribute } from "../../../shared/xml";
+import { alignOf, levelStyle, type OdpStyles } from "./styles";
+import type { Properties } from "./properties";
 
 /** A paragraph in text order, with what the lists around it set. */
 interface Found {
@@ -91,6 +91,7 @@ export interface TextReader {
  */
 const SPACE = "\uE00A";
 const plainSpaces = (text: string) => (text.includes(SPACE) ? text.replaceAll(SPACE, " ") : text);
+
 /**
  * Returns runs without white space at the ends and around line breaks, except for what the file writes as elements:
  * spaces, tabs and line breaks (OpenDocument 1.3, 6.1.2 to 6.1.5). Empty when there is nothing else.
@@ -234,6 +235,7 @@ const STANDS: ParagraphProperties = {
   first: 0,
   tabs: [],
 };
+
 /** The defaults of a paragraph whose level sets nothing. */
 function unsaid(level: ParagraphProperties | undefined, own: ParagraphProperties): ParagraphProperties {
   const open: ParagraphProperties = {};

@@ -1,5 +1,4 @@
-import { child, type XmlNode } from "../../../shared/xml";
-import { attribute } from "../../../shared/xml";
+import { child, type XmlNode, attribute } from "../../../shared/xml";
 
 const walkable = (element: XmlNode): XmlNode[] => element.children.flatMap((inner) => [inner, ...walkable(inner)]);
 const set = (value: string | undefined) =>

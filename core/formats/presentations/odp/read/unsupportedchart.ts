@@ -1,6 +1,5 @@
 import { must } from "@unitext/core/model";
-import { at, child, type XmlNode } from "../../../shared/xml";
-import { attribute } from "../../../shared/xml";
+import { at, child, type XmlNode, attribute } from "../../../shared/xml";
 
 /** Names of elements of a chart document that are not drawn (OpenDocument 1.3, part 3, 11). */
 const NAMED: Record<string, string> = {

@@ -2,7 +2,7 @@ import { type ChartElement, escapeXml, type Frame, hasSecondAxis, isJoined, must
 import { xml } from "../../../shared/xml";
 import { columnName } from "../../shared/cells";
 import { length, NS, VERSION } from "../package/names";
-import { StyleSheet } from "./text";
+import { StyleSheet } from "./stylesheet";
 
 const CHART_NS = {
   ...NS,

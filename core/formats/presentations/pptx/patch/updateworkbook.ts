@@ -1,5 +1,4 @@
 import { columnName } from "../../shared/cells";
-
 import { type ChartElement, escapeXml, Failure, must } from "@unitext/core/model";
 import { strToU8 } from "fflate";
 import { partText, type PackedPart, packedParts, unpacked, zip } from "../../../shared/archive";
@@ -9,7 +8,7 @@ import { resolveTarget } from "../package/package";
 import { type Package, relationshipsPath, relativeTo } from "../package/parts";
 import { readChart } from "../read/chart";
 import { type CellChange, updateChart } from "./updatechart";
-import { workbook } from "../write/chart";
+import { workbook } from "../write/workbook";
 
 const local = (name: string) => name.slice(name.indexOf(":") + 1);
 const columnIn = (reference: string) =>

@@ -1,6 +1,6 @@
 import { type Element, isEmptyText } from "@unitext/core/model";
 import { child, type XmlElement } from "../../../shared/xml";
-import { transformOf } from "./drawing";
+import { transformOf } from "./transform";
 
 /**
  * Splits a diagram shape into its geometry and, over it, its text, where the drawing gives the text a place of its own

@@ -1,101 +1,9 @@
 import { guideValues, knowsPreset, PathWriter } from "@unitext/core/figures";
-import {
-  type Element,
-  type Fill,
-  type Frame,
-  type Geometry,
-  type Shadow,
-  type Stroke,
-  must,
-} from "@unitext/core/model";
+import type { Fill, Frame, Geometry, Shadow } from "@unitext/core/model";
 import { at, child, childrenOf, localName, type XmlElement } from "../../../shared/xml";
 import { type ColourContext, colourIn, fraction } from "./colour";
 import { EMU } from "../package/names";
-
-/** The transform of a shape: its frame, rotation and mirroring. */
-export interface Transform {
-  frame: Frame;
-  rotation: number;
-  flipX: boolean;
-  flipY: boolean;
-}
-
-const on = (value: string | undefined) => value === "1" || value === "true";
-const degrees = (value: string | undefined) => Math.round(((Number(value ?? 0) || 0) / 60000) * 1000) / 1000;
-const points = (value: string | undefined) => Math.round(((Number(value) || 0) / EMU) * 1000) / 1000;
-
-/** No page is longer (ECMA-376: 56 inches); a file with greater lengths is wrong. */
-const FAR = 20000;
-const near = (value: number) => Math.max(-FAR, Math.min(FAR, value));
-
-/** Reads a transform (`a:xfrm`); undefined without position and size. */
-export function transformOf(transform: XmlElement | undefined): Transform | undefined {
-  const off = child(transform, "off")?.attributes;
-  const ext = child(transform, "ext")?.attributes;
-  if (!transform || !off || !ext || [off.x, off.y, ext.cx, ext.cy].some((value) => !Number.isFinite(Number(value))))
-    return undefined;
-  const { rot, flipH, flipV } = transform.attributes;
-  return {
-    frame: {
-      x: near(points(off.x)),
-      y: near(points(off.y)),
-      width: near(Math.abs(points(ext.cx))),
-      height: near(Math.abs(points(ext.cy))),
-    },
-    rotation: degrees(rot),
-    flipX: on(flipH),
-    flipY: on(flipV),
-  };
-}
-
-/**
- * Applies the transform of a group to a member (ECMA-376-1, 20.1.7.5): its child space is stretched to its frame, then
- * mirrored and rotated about its middle.
- */
-export function inGroup(transform: XmlElement | undefined, { frame, rotation, flipX, flipY }: Transform): Transform {
-  const group = transformOf(transform);
-  const childOff = child(transform, "chOff")?.attributes;
-  const childExt = child(transform, "chExt")?.attributes;
-  if (!group || !childOff || !childExt) return { frame, rotation, flipX, flipY };
-  const [cw, ch] = [points(childExt.cx), points(childExt.cy)];
-  const sx = cw ? group.frame.width / cw : 1;
-  const sy = ch ? group.frame.height / ch : 1;
-  // A member rotated by about a quarter is stretched across its own axes.
-  const across = Math.abs(Math.round(rotation / 90)) % 2 === 1;
-  const [width, height] = across ? [frame.width * sy, frame.height * sx] : [frame.width * sx, frame.height * sy];
-  let cx = group.frame.x + (frame.x + frame.width / 2 - points(childOff.x)) * sx;
-  let cy = group.frame.y + (frame.y + frame.height / 2 - points(childOff.y)) * sy;
-  const [gx, gy] = [group.frame.x + group.frame.width / 2, group.frame.y + group.frame.height / 2];
-  let turned = rotation;
-  if (group.flipX) [cx, turned] = [2 * gx - cx, -turned];
-  if (group.flipY) [cy, turned] = [2 * gy - cy, -turned];
-  const angle = (group.rotation * Math.PI) / 180;
-  const [dx, dy] = [cx - gx, cy - gy];
-  cx = gx + dx * Math.cos(angle) - dy * Math.sin(angle);
-  cy = gy + dx * Math.sin(angle) + dy * Math.cos(angle);
-  const round = (value: number) => Math.round(value * 1000) / 1000;
-  return {
-    frame: { x: round(cx - width / 2), y: round(cy - height / 2), width: round(width), height: round(height) },
-    rotation: round(turned + group.rotation),
-    flipX: flipX !== group.flipX,
-    flipY: flipY !== group.flipY,
-  };
-}
-
-/** Returns the fields of an element for a transform. */
-export function transformFields({
-  frame,
-  rotation,
-  flipX,
-  flipY,
-}: Transform): Pick<Element, "frame" | "rotation" | "flip"> {
-  const turned = ((rotation % 360) + 360) % 360;
-  return {
-    frame,
-    ...(turned ? { rotation: turned } : {}),
-    ...(flipX || flipY ? { flip: flipX ? (flipY ? "xy" : "x") : "y" } : {}),
-  };
-}
+import { degrees, points } from "./transform";
 
 /** Imports the picture of a relationship and returns the name of its asset; undefined when it cannot be read. */
 export type PictureOf = (id: string) => string | undefined;
@@ -113,12 +21,14 @@ export interface DrawingContext {
 /** Returns the relationship id in an attribute of an element, whatever its prefix. */
 export const relationOf = (element: XmlElement | undefined, name: string) =>
   Object.entries(element?.attributes ?? {}).find(([key]) => key.endsWith(`:${name}`))?.[1];
+
 /** Returns the relationships of the charts in a shape. */
 export function chartsIn(shape: XmlElement): string[] {
   if (localName(shape) !== "graphicFrame") return shape.children.flatMap(chartsIn);
   const id = relationOf(at(shape, "graphic", "graphicData", "chart"), "id");
   return id === undefined ? [] : [id];
 }
+
 /** Returns the relationships of a picture (CT_Blip), the best first: its SVG drawing, its file, a linked file. */
 export function pictureIds(blip: XmlElement | undefined): string[] {
   const drawing = childrenOf(child(blip, "extLst"), "ext").flatMap((one) => child(one, "svgBlip") ?? [])[0];
@@ -126,6 +36,7 @@ export function pictureIds(blip: XmlElement | undefined): string[] {
     (id): id is string => id !== undefined,
   );
 }
+
 const FILLS = ["noFill", "solidFill", "gradFill", "blipFill", "pattFill", "grpFill"];
 
 /** Returns the most similar pattern of those that are drawn (ECMA-376-1, 20.1.10.51). */
@@ -225,7 +136,7 @@ export const fillElement = (properties: XmlElement | undefined) =>
  * Resolves a style reference to the theme's lists (ECMA-376-1, 20.1.4.1.13 and 26): the nth entry, with the style's
  * colour as `phClr`.
  */
-function themed(
+export function themed(
   list: "fillStyleLst" | "lnStyleLst" | "bgFillStyleLst",
   index: number,
   reference: XmlElement,
@@ -279,83 +190,6 @@ export function referredFill(reference: XmlElement, context: DrawingContext): Fi
     context,
   );
   return readFill(element, own) ?? undefined;
-}
-
-const ENDS: Record<string, NonNullable<Stroke["head"]>["form"]> = {
-  triangle: "triangle",
-  stealth: "barbed",
-  arrow: "open",
-  oval: "oval",
-  diamond: "diamond",
-};
-const SIZES: Record<string, number> = { sm: 2, med: 3, lg: 5 };
-const DASHES: Record<string, NonNullable<Stroke["dash"]>> = {
-  dot: "dot",
-  sysDot: "dot",
-  dash: "dash",
-  sysDash: "dash",
-  lgDash: "longdash",
-  dashDot: "dashdot",
-  sysDashDot: "dashdot",
-  lgDashDot: "longdashdot",
-  lgDashDotDot: "longdashdot",
-  sysDashDotDot: "longdashdot",
-};
-
-/** Reads a line (`a:ln`) over `base`; null when no line is drawn. */
-export function readLine(
-  line: XmlElement | undefined,
-  context: DrawingContext,
-  base?: Stroke,
-): Stroke | null | undefined {
-  if (!line) return base;
-  const fill = fillElement(line);
-  if (fill && localName(fill) === "noFill") return null;
-  const seen =
-    fill && localName(fill) === "gradFill"
-      ? colourIn(child(child(fill, "gsLst"), "gs"), context.colours)
-      : fill && localName(fill) === "pattFill"
-        ? colourIn(child(fill, "fgClr"), context.colours)
-        : fill && colourIn(fill, context.colours);
-  if (!seen && !base) return undefined;
-  const end = (name: string): Stroke["head"] => {
-    const { type = "none", len = "med" } = child(line, name)?.attributes ?? {};
-    return ENDS[type] ? { form: ENDS[type], size: SIZES[len] ?? 3 } : undefined;
-  };
-  const dash = DASHES[child(line, "prstDash")?.attributes.val ?? ""] ?? base?.dash;
-  const [head, tail] = [end("headEnd") ?? base?.head, end("tailEnd") ?? base?.tail];
-  const width = line.attributes.w === undefined ? (base?.width ?? 0.75) : points(line.attributes.w);
-  const { colour, opacity } = seen ?? must(base);
-  return {
-    colour,
-    width: Math.min(1600, Math.max(0, width)),
-    ...(opacity === undefined ? {} : { opacity }),
-    ...(dash ? { dash } : {}),
-    ...(head ? { head } : {}),
-    ...(tail ? { tail } : {}),
-  };
-}
-
-/**
- * Returns the outline of a shape: its own over that of its style, else that of the placeholders that it inherits from.
- */
-export function shapeLine(
-  properties: readonly (XmlElement | undefined)[],
-  style: XmlElement | undefined,
-  context: DrawingContext,
-): Stroke | undefined {
-  const reference = child(style, "lnRef");
-  const index = Number(reference?.attributes.idx ?? 0);
-  let base: Stroke | undefined;
-  if (reference && index) {
-    const { element, context: own } = themed("lnStyleLst", index, reference, context);
-    base = readLine(element, own) ?? undefined;
-  }
-  for (const own of properties) {
-    const line = child(own, "ln");
-    if (line) return readLine(line, context, base) ?? undefined;
-  }
-  return base;
 }
 
 export function readShadow(properties: XmlElement | undefined, context: DrawingContext): Shadow | undefined {

@@ -23,21 +23,17 @@ import { type ColourContext, fraction } from "./colour";
 import {
   chartsIn,
   type DrawingContext,
-  inGroup,
   recolouredPicture,
   pictureIds,
   relationOf,
   readFill,
   fillElement,
   readGeometry,
-  readLine,
   readShadow,
   shapeFill,
-  shapeLine,
-  type Transform,
-  transformFields,
-  transformOf,
 } from "./drawing";
+import { readLine, shapeLine } from "./line";
+import { inGroup, type Transform, transformFields, transformOf } from "./transform";
 import { parseOptional, joinWithAnd } from "../../../shared/sourcepackage";
 import { alternativeOf, type Inheritance, type PlaceholderRef, placeholderRef, SHAPE_NAMES } from "./inherit";
 import { EMU, placeholderOf } from "../package/names";

@@ -1,102 +1,12 @@
 import { columnName } from "../../shared/cells";
-
-import { type ChartElement, escapeXml, hasSecondAxis, isJoined, type Series, must } from "@unitext/core/model";
-import { strToU8 } from "fflate";
-import { zip } from "../../../shared/archive";
+import { escapeXml, hasSecondAxis, isJoined, type Series, must } from "@unitext/core/model";
 import { xml, XML_HEAD } from "../../../shared/xml";
 import { NS } from "../package/names";
 import { colourXml } from "./drawing";
+import { type Chart, isScatter } from "./workbook";
+import { AXES, axesXml, titleXml, val } from "./chartaxes";
 
 const C = "http://schemas.openxmlformats.org/drawingml/2006/chart";
-type Chart = Pick<
-  ChartElement,
-  | "type"
-  | "categories"
-  | "series"
-  | "stack"
-  | "title"
-  | "legend"
-  | "labels"
-  | "format"
-  | "xAxis"
-  | "yAxis"
-  | "secondaryAxis"
->;
-
-const isScatter = ({ type }: Chart) => type === "scatter";
-/** Returns the columns of the sheet: categories first, or an x column before each series of a scatter chart. */
-function columnsOf(chart: Chart): { name: string; values: readonly (string | number | null)[] }[] {
-  if (!isScatter(chart))
-    return [{ name: "", values: chart.categories }, ...chart.series.map(({ name, values }) => ({ name, values }))];
-  return chart.series.flatMap(({ name, values, x }) => [
-    { name: "x", values: values.map((_, at) => x?.[at] ?? at + 1) },
-    { name, values },
-  ]);
-}
-
-/** Writes the workbook of a chart (SpreadsheetML in ECMA-376-1): one sheet with its categories and series. */
-export function workbook(chart: Chart): Uint8Array {
-  const columns = columnsOf(chart);
-  const rows = Math.max(0, ...columns.map(({ values }) => values.length));
-  const cell = (value: string | number | null | undefined, row: number, column: number) => {
-    const r = `${columnName(column)}${row}`;
-    if (value === null || value === undefined || value === "") return "";
-    return typeof value === "number"
-      ? xml("c", { r }, `<v>${value}</v>`)
-      : xml("c", { r, t: "inlineStr" }, `<is><t xml:space="preserve">${escapeXml(value)}</t></is>`);
-  };
-  const lines = Array.from({ length: rows + 1 }, (_, at) =>
-    xml(
-      "row",
-      { r: at + 1 },
-      ...columns.map(({ name, values }, column) => cell(at ? values[at - 1] : name, at + 1, column)),
-    ),
-  );
-  const main = "http://schemas.openxmlformats.org/spreadsheetml/2006/main";
-  const office = "http://schemas.openxmlformats.org/officeDocument/2006/relationships";
-  const sml = "application/vnd.openxmlformats-officedocument.spreadsheetml";
-  const parts: [string, string][] = [
-    [
-      "[Content_Types].xml",
-      xml(
-        "Types",
-        { xmlns: NS.types },
-        xml("Default", { Extension: "rels", ContentType: "application/vnd.openxmlformats-package.relationships+xml" }),
-        xml("Default", { Extension: "xml", ContentType: "application/xml" }),
-        xml("Override", { PartName: "/xl/workbook.xml", ContentType: `${sml}.sheet.main+xml` }),
-        xml("Override", { PartName: "/xl/worksheets/sheet1.xml", ContentType: `${sml}.worksheet+xml` }),
-      ),
-    ],
-    [
-      "_rels/.rels",
-      xml(
-        "Relationships",
-        { xmlns: NS.rels },
-        xml("Relationship", { Id: "rId1", Type: `${office}/officeDocument`, Target: "xl/workbook.xml" }),
-      ),
-    ],
-    [
-      "xl/workbook.xml",
-      xml(
-        "workbook",
-        { xmlns: main, "xmlns:r": office },
-        xml("sheets", {}, xml("sheet", { name: "Sheet1", sheetId: 1, "r:id": "rId1" })),
-      ),
-    ],
-    [
-      "xl/_rels/workbook.xml.rels",
-      xml(
-        "Relationships",
-        { xmlns: NS.rels },
-        xml("Relationship", { Id: "rId1", Type: `${office}/worksheet`, Target: "worksheets/sheet1.xml" }),
-      ),
-    ],
-    ["xl/worksheets/sheet1.xml", xml("worksheet", { xmlns: main }, xml("sheetData", {}, ...lines))],
-  ];
-  return zip(new Map(parts.map(([path, text]) => [path, strToU8(XML_HEAD + text)])));
-}
-
-const val = (name: string, value: string | number) => xml(name, { val: value });
 
 function reference(
   kind: "num" | "str",
@@ -120,10 +30,6 @@ function reference(
     ),
   );
 }
-
-const words = (text: string) =>
-  `<c:tx><c:rich><a:bodyPr/><a:lstStyle/><a:p><a:r><a:rPr lang="en"/><a:t>${escapeXml(text)}</a:t></a:r></a:p></c:rich></c:tx>`;
-const titleXml = (text: string | undefined) => (text ? xml("c:title", {}, words(text), val("c:overlay", 0)) : "");
 
 /** A plot of a chart: one element for all series of a type on one value axis (CT_PlotArea). */
 interface Plot {
@@ -228,8 +134,6 @@ function seriesXml(
   );
 }
 
-const AXES = { primary: ["111111111", "222222222"], secondary: ["333333333", "444444444"] } as const;
-
 function plotXml(plot: Plot, chart: Chart, palette: readonly string[]): string {
   const grouping = chart.stack === "share" ? "percentStacked" : chart.stack === "sum" ? "stacked" : undefined;
   const series = plot.series.map((one) => seriesXml(one, plot, chart, palette));
@@ -303,108 +207,6 @@ function plotXml(plot: Plot, chart: Chart, palette: readonly string[]): string {
         axes,
       );
   }
-}
-
-function axesXml(chart: Chart): string {
-  const { type, xAxis, yAxis, format } = chart;
-  const [lower, upper] = AXES.primary;
-  if (type === "pie" || type === "doughnut") return "";
-  const lying = type === "bar";
-  // Bars start at the bottom in the standard and at the top here.
-  const turned = lying !== (xAxis?.reversed === true);
-  const scaling = (axis: Chart["xAxis"], back = false) =>
-    xml(
-      "c:scaling",
-      {},
-      val("c:orientation", back ? "maxMin" : "minMax"),
-      axis?.max === undefined ? "" : val("c:max", axis.max),
-      axis?.min === undefined ? "" : val("c:min", axis.min),
-    );
-  const grid =
-    '<c:majorGridlines><c:spPr><a:ln w="6350"><a:solidFill><a:srgbClr val="D0D3D1"/></a:solidFill></a:ln></c:spPr></c:majorGridlines>';
-  const tail = (cross: string) =>
-    val("c:majorTickMark", "none") +
-    val("c:minorTickMark", "none") +
-    val("c:tickLblPos", "nextTo") +
-    val("c:crossAx", cross) +
-    val("c:crosses", "autoZero");
-  const number = xml("c:numFmt", {
-    formatCode: chart.stack === "share" ? "0%" : (format ?? "General"),
-    sourceLinked: chart.stack === "share" ? 0 : 1,
-  });
-  const first =
-    type === "scatter"
-      ? xml(
-          "c:valAx",
-          {},
-          val("c:axId", lower),
-          scaling(xAxis),
-          val("c:delete", 0),
-          val("c:axPos", "b"),
-          titleXml(xAxis?.title),
-          number,
-          tail(upper),
-          val("c:crossBetween", "midCat"),
-        )
-      : xml(
-          "c:catAx",
-          {},
-          val("c:axId", lower),
-          scaling(undefined, turned),
-          val("c:delete", 0),
-          val("c:axPos", lying ? "l" : "b"),
-          titleXml(xAxis?.title),
-          tail(upper),
-          val("c:auto", 1),
-          val("c:lblAlgn", "ctr"),
-          val("c:lblOffset", 100),
-          val("c:noMultiLvlLbl", 0),
-        );
-  const second = xml(
-    "c:valAx",
-    {},
-    val("c:axId", upper),
-    scaling(yAxis),
-    val("c:delete", 0),
-    val("c:axPos", lying ? "b" : "l"),
-    grid,
-    titleXml(yAxis?.title),
-    number,
-    turned ? tail(lower).replace('<c:crosses val="autoZero"/>', '<c:crosses val="max"/>') : tail(lower),
-    val("c:crossBetween", "between"),
-  );
-  if (!hasSecondAxis(chart)) return first + second;
-  // The secondary pair: its category axis is hidden, its value axis is on the right (21.2.2.43).
-  const [below, beside] = AXES.secondary;
-  const values = xml(
-    "c:valAx",
-    {},
-    val("c:axId", beside),
-    scaling(chart.secondaryAxis),
-    val("c:delete", 0),
-    val("c:axPos", "r"),
-    titleXml(chart.secondaryAxis?.title),
-    xml("c:numFmt", {
-      formatCode: chart.stack === "share" ? "0%" : (chart.secondaryAxis?.format ?? "General"),
-      sourceLinked: chart.stack === "share" ? 0 : 1,
-    }),
-    tail(below).replace('<c:crosses val="autoZero"/>', '<c:crosses val="max"/>'),
-    val("c:crossBetween", "between"),
-  );
-  const categories = xml(
-    "c:catAx",
-    {},
-    val("c:axId", below),
-    scaling(undefined, xAxis?.reversed),
-    val("c:delete", 1),
-    val("c:axPos", "b"),
-    tail(beside),
-    val("c:auto", 1),
-    val("c:lblAlgn", "ctr"),
-    val("c:lblOffset", 100),
-    val("c:noMultiLvlLbl", 0),
-  );
-  return first + second + values + categories;
 }
 
 /**

@@ -1,5 +1,4 @@
 import { palette } from "@unitext/core/figures";
-
 import { type FontSet, type SceneBox, sizeOf, type TableGrid, tableAppearance } from "@unitext/core/layout";
 import {
   type Background,
@@ -32,18 +31,10 @@ import { type Placeholder, placeholderOf, REL, TYPE } from "../package/names";
 import { type Package, Relationships, relativeTo } from "../package/parts";
 import { type TableMetrics, tableXml } from "./table";
 import { paragraphsXml, type PartTextContext } from "./text";
-import { chartPart, workbook } from "./chart";
-import {
-  blipXml,
-  boxXml,
-  type Embedded,
-  fillXml,
-  geometryXml,
-  listStyleXml,
-  shadowXml,
-  transformXml,
-  strokeXml,
-} from "./drawing";
+import { chartPart } from "./chart";
+import { workbook } from "./workbook";
+import { blipXml, boxXml, type Embedded, fillXml, geometryXml, shadowXml, transformXml, strokeXml } from "./drawing";
+import { listStyleXml } from "./textproperties";
 
 export interface PptxOptions {
   fonts: FontSet;
@@ -386,7 +377,6 @@ function tableFrame(
 }
 
 /** Writers of element kinds. */
-
 const SHAPES: { [K in ElementKind]: (element: Extract<Element, { kind: K }>, work: ShapeWork) => string } = {
   picture: (element, work) => {
     const { id, name, frame, role, placeholder, line } = work;
@@ -595,6 +585,7 @@ function standIn(words: string, work: ShapeWork): string {
 }
 
 const out = (share: number) => (share ? -Math.round(share * 100000) : undefined);
+
 /** Writes the background of a slide that has its own. */
 export function backgroundXml(background: Background | undefined, work: SlideWork): string {
   if (!background) return "";

@@ -14,7 +14,8 @@ import { xml } from "../../../shared/xml";
 import { RAISED } from "../../../shared/sourcepackage";
 import type { ShapeMath } from "./math";
 import { emu, NUMBER_FIELD } from "../package/names";
-import { bulletXml, type Embedded, runParts, paragraphParts } from "./drawing";
+import type { Embedded } from "./drawing";
+import { bulletXml, runParts, paragraphParts } from "./textproperties";
 
 /** What writing text needs of its part. */
 export interface PartTextContext {

@@ -42,7 +42,8 @@ import { Package, Relationships, relationshipsPath, relativeTo } from "../packag
 import { appProperties, coreProperties } from "./documentproperties";
 import { slideShapes } from "./slideshapes";
 import { appearanceHashes } from "../patch/appearance";
-import { changedCharts, movedShape, patchSlide } from "../patch/patchslide";
+import { changedCharts, patchSlide } from "../patch/patchslide";
+import { movedShape } from "../patch/patchshape";
 import { chartWith } from "../patch/updateworkbook";
 import { paragraphsXml, type PartTextContext } from "./text";
 import { themePart } from "./theme";

@@ -1,0 +1,136 @@
+import { FIGURE_MINIMUM, type SlotPlace, sizeOf, pageScale } from "./slots";
+import { type PictureElement, type Geometry, plainText } from "@unitext/core/model";
+import type { SlideContext } from "./context";
+import type { Laid } from "./figures";
+import { type SceneNode, boxAt } from "./scene";
+import { drawGeometry, turning } from "./shapes";
+import { setText } from "./text";
+import type { TextContext } from "./textstyle";
+
+/** Makes a node of a foreign drawing part of its element. */
+export function withCaption(node: SceneNode, element: string): SceneNode {
+  if (node.kind === "rect") return node;
+  return node.kind === "group"
+    ? { ...node, element, nodes: node.nodes.map((inner) => withCaption(inner, element)) }
+    : { ...node, element };
+}
+
+/** Lays out a picture that fills its own frame: cropped, clipped to its shape, with its outline. */
+function layFramed(element: PictureElement, place: SlotPlace, slot: string | null, { metadata }: SlideContext): Laid {
+  const { frame } = place;
+  const asset = metadata.assets[element.source];
+  const { left, top, right, bottom } = element.crop ?? { left: 0, top: 0, right: 0, bottom: 0 };
+  const [shownX, shownY] = [Math.max(0.001, 1 - left - right), Math.max(0.001, 1 - top - bottom)];
+  const whole = { width: frame.width / shownX, height: frame.height / shownY };
+  const picture: SceneNode = {
+    kind: "picture",
+    element: element.id,
+    source: element.source,
+    alt: element.alt,
+    missing: !asset,
+    x: frame.x - left * whole.width,
+    y: frame.y - top * whole.height,
+    ...whole,
+    ...(asset ? { sha256: asset.sha256 } : {}),
+    ...(element.recolour ? { recolour: element.recolour } : {}),
+  };
+  const form: Geometry = element.shape ?? { preset: "rect" };
+  const cut = element.crop || element.shape || element.opacity !== undefined;
+  const under =
+    element.fill || element.shadow
+      ? drawGeometry(
+          form,
+          frame,
+          {
+            id: element.id,
+            shown: { edge: element.stroke?.width ?? 0 },
+            ...(element.fill ? { fill: element.fill } : {}),
+            ...(element.shadow ? { shadow: element.shadow } : {}),
+          },
+          metadata.assets,
+        ).nodes
+      : [];
+  const over = element.stroke
+    ? drawGeometry(form, frame, { id: element.id, stroke: element.stroke }, metadata.assets).nodes
+    : [];
+  const d = cut
+    ? drawGeometry(form, frame, { id: element.id }, metadata.assets)
+        .form.outlines.filter(({ fill }) => fill)
+        .map((outline) => outline.d)
+        .join("")
+    : "";
+  const inside: SceneNode = cut
+    ? {
+        kind: "group",
+        element: element.id,
+        matrix: [1, 0, 0, 1, frame.x, frame.y],
+        clip: d,
+        ...(element.opacity === undefined ? {} : { opacity: element.opacity }),
+        nodes: [{ ...picture, x: picture.x - frame.x, y: picture.y - frame.y }],
+      }
+    : picture;
+  const matrix = turning(frame, 0, element.flip);
+  const nodes = [
+    ...under,
+    matrix ? ({ kind: "group", element: element.id, matrix, nodes: [inside] } satisfies SceneNode) : inside,
+    ...over,
+  ];
+  return { nodes, box: boxAt(frame, element.id, slot, 0, 0), used: frame.height };
+}
+
+export function layPicture(
+  element: PictureElement,
+  place: SlotPlace,
+  slot: string | null,
+  context: SlideContext,
+  setting: TextContext,
+): Laid {
+  const { metadata } = context;
+  const { caption } = element;
+  if (element.frame && !caption && element.width === undefined) return layFramed(element, place, slot, context);
+  const nodes: SceneNode[] = [];
+  let { frame } = place;
+  let overflow = 0;
+  if (caption) {
+    const size = sizeOf("caption", metadata.theme, metadata.page) * 0.8;
+    const trial = setText(
+      plainText(caption),
+      { frame: { ...frame, height: frame.height * 0.34 }, role: "caption", anchor: "top", align: "centre" },
+      [size, size * 0.9, Math.min(size * 0.9, metadata.theme.minimum * FIGURE_MINIMUM * pageScale(metadata.page))],
+      setting,
+    );
+    const height = Math.min(frame.height * 0.34, trial.used) + size * 0.4;
+    frame = { ...frame, height: frame.height - height };
+    overflow = trial.overflow;
+    const drop = frame.height + size * 0.4;
+    nodes.push({
+      kind: "text",
+      element: null,
+      role: "caption",
+      lines: trial.lines.map((line) => ({ ...line, y: line.y + drop })),
+    });
+  }
+  const asset = metadata.assets[element.source];
+  const share = (element.width ?? 100) / 100;
+  const room = { width: frame.width * share, height: share < 1 ? frame.height : frame.height };
+  const scale = asset ? Math.min(room.width / asset.width, room.height / asset.height) : 1;
+  const width = asset ? asset.width * scale : room.width;
+  const height = asset ? asset.height * scale : room.height;
+  const fitted = { x: frame.x + (frame.width - width) / 2, y: frame.y + (frame.height - height) / 2, width, height };
+  return {
+    nodes: [
+      {
+        kind: "picture",
+        element: element.id,
+        source: element.source,
+        alt: element.alt,
+        missing: !asset,
+        ...fitted,
+        ...(asset ? { sha256: asset.sha256 } : {}),
+      },
+      ...nodes,
+    ],
+    box: boxAt(fitted, element.id, slot, 0, overflow),
+    used: place.frame.height,
+  };
+}

@@ -1,0 +1,145 @@
+import type { Mark } from "@unitext/core/model";
+import type { Nodes, Element as HtmlElement } from "hast";
+
+export const SKIPPED = new Set([
+  "script",
+  "style",
+  "template",
+  "noscript",
+  "head",
+  "title",
+  "meta",
+  "link",
+  "svg",
+  "canvas",
+  "iframe",
+  "object",
+  "audio",
+  "video",
+  "button",
+  "select",
+  "textarea",
+  "input",
+  "nav",
+]);
+export const BLOCKS = new Set([
+  "p",
+  "div",
+  "section",
+  "article",
+  "main",
+  "header",
+  "footer",
+  "aside",
+  "h1",
+  "h2",
+  "h3",
+  "h4",
+  "h5",
+  "h6",
+  "ul",
+  "ol",
+  "li",
+  "dl",
+  "dt",
+  "dd",
+  "table",
+  "pre",
+  "blockquote",
+  "figure",
+  "hr",
+  "form",
+  "fieldset",
+  "address",
+  "details",
+  "summary",
+  "body",
+  "html",
+  "center",
+  "tr",
+  "td",
+  "th",
+  "tbody",
+  "thead",
+  "tfoot",
+  "caption",
+]);
+const MARKS: Record<string, Mark> = {
+  b: "strong",
+  strong: "strong",
+  i: "emphasis",
+  em: "emphasis",
+  cite: "emphasis",
+  var: "emphasis",
+  s: "strike",
+  del: "strike",
+  strike: "strike",
+  code: "code",
+  kbd: "code",
+  tt: "code",
+  samp: "code",
+};
+export type Context = { marks: readonly Mark[]; link: string | undefined; pre: boolean };
+export const NONE: Context = { marks: [], link: undefined, pre: false };
+export const isElement = (node: Nodes): node is HtmlElement => node.type === "element";
+export const classes = (node: HtmlElement): string =>
+  Array.isArray(node.properties.className) ? node.properties.className.join(" ") : "";
+export const styleOf = (node: HtmlElement): string => String(node.properties.style ?? "").toLowerCase();
+
+export function textIn(node: Nodes): string {
+  if (node.type === "text") return node.value;
+  return "children" in node ? node.children.map(textIn).join("") : "";
+}
+
+export function find(node: Nodes, test: (element: HtmlElement) => boolean): HtmlElement | undefined {
+  if (isElement(node) && test(node)) return node;
+  for (const child of "children" in node ? node.children : []) {
+    const found = find(child as Nodes, test);
+    if (found) return found;
+  }
+  return undefined;
+}
+
+/**
+ * Returns the marks inside an inline element: those of its tag, or of the style that word processors put on the
+ * clipboard.
+ */
+export function marksOf(node: HtmlElement, marks: readonly Mark[]): readonly Mark[] {
+  const style = styleOf(node);
+  const own = new Set(marks);
+  const mark = MARKS[node.tagName];
+  if (mark) own.add(mark);
+  const weight = /font-weight:\s*(\w+)/.exec(style)?.[1];
+  if (weight === "bold" || Number(weight) >= 600) own.add("strong");
+  else if (weight && node.tagName !== "strong") own.delete("strong");
+  if (/font-style:\s*(italic|oblique)/.test(style)) own.add("emphasis");
+  else if (/font-style:\s*normal/.test(style)) own.delete("emphasis");
+  if (/text-decoration[^;]*line-through/.test(style)) own.add("strike");
+  return [...own];
+}
+
+/** The element of a formula, as a reader of formulas takes it. */
+export interface MathElement {
+  name: string;
+  local: string;
+  attributes: Record<string, string>;
+  children: MathElement[];
+  text: string;
+}
+
+/** Returns the TeX of a MathML formula. */
+export type MathReader = (element: MathElement) => string;
+export const mathElement = (node: HtmlElement): MathElement => ({
+  name: node.tagName,
+  local: node.tagName.slice(node.tagName.indexOf(":") + 1),
+  attributes: Object.fromEntries(Object.entries(node.properties).map(([name, value]) => [name, String(value)])),
+  children: node.children.flatMap((child) => (isElement(child as Nodes) ? [mathElement(child as HtmlElement)] : [])),
+  text: node.children.map((child) => (child.type === "text" ? child.value : "")).join(""),
+});
+export const at0 = (text: string) => text.replace(/\n/g, " ");
+
+export function without(children: HtmlElement["children"], gone: HtmlElement | undefined): HtmlElement["children"] {
+  return children
+    .filter((child) => child !== gone)
+    .map((child) => (child.type === "element" ? { ...child, children: without(child.children, gone) } : child));
+}

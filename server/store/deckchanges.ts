@@ -1,0 +1,225 @@
+import { Change, writeSet, conflicts, type SingleChange, slidesNeeded, singles, apply } from "@unitext/core/edit";
+import { readStored, Failure, type Deck, SCHEMA_VERSION, metadataOf, must } from "@unitext/core/model";
+import { and, eq, gt, asc, inArray, sql } from "drizzle-orm";
+import type { LoggedChange, ChangeRequest, ChangeReply } from "../api";
+import { type Database, CHANNEL, type Transaction } from "./database";
+import { rowOf, metadataIn, slideOf, runningOrder, type Reader } from "./rows";
+import { writeDocument } from "./documents";
+import { changes, decks, slides } from "./schema";
+import { newKeys } from "./slidekeys";
+
+export async function changesSince(db: Reader, deck: string, version: number): Promise<LoggedChange[]> {
+  const rows = await db
+    .select()
+    .from(changes)
+    .where(and(eq(changes.deck, deck), gt(changes.version, version)))
+    .orderBy(asc(changes.version));
+  return rows.map(({ version: at, id, change, schema }) => ({
+    version: at,
+    id,
+    change: readStored(Change, change, schema, `change ${at} of deck ${deck}`),
+  }));
+}
+
+/**
+ * Applies changes made on `base` to the deck as it stands now, in one transaction: committed when this resolves.
+ * Changes that others made meanwhile stay, as long as they wrote other things; a change that is in the log already
+ * (sent twice) is not taken again. Throws a Failure `conflict` when both wrote the same thing or a change no longer
+ * applies; nothing is taken then. `arrival` says that they bring in what a file holds, and are no steps of the user.
+ */
+export async function applyChanges(
+  db: Database,
+  id: string,
+  user: string,
+  { base, changes: sent }: ChangeRequest,
+  { arrival = false } = {},
+): Promise<ChangeReply> {
+  return db.transaction(async (tx) => {
+    const [row] = await tx.select().from(decks).where(eq(decks.id, id)).for("update");
+    if (!row) throw new Failure("not-found", id, "There is no deck at this address. It may have been deleted.");
+    if (base > row.version)
+      throw new Failure("conflict", id, "The changes were made on a version that this deck does not have.");
+    const since = await changesSince(tx, id, base);
+    const known = new Map(
+      (
+        await tx
+          .select({ id: changes.id, version: changes.version })
+          .from(changes)
+          .where(
+            and(
+              eq(changes.deck, id),
+              inArray(
+                changes.id,
+                sent.map((item) => item.id),
+              ),
+            ),
+          )
+      ).map((item) => [item.id, item.version]),
+    );
+    const fresh = sent.filter((item) => !known.has(item.id));
+    const own = new Set(sent.map((item) => item.id));
+    const others = since.filter((item) => !own.has(item.id));
+    const written = others.flatMap(({ change }) => writeSet(change));
+    for (const { change } of fresh) {
+      if (conflicts(writeSet(change), written))
+        throw new Failure("conflict", id, "Somebody else changed the same thing meanwhile.");
+    }
+    let version = row.version;
+    if (fresh.length) {
+      version = await writeChanges(tx, row, user, fresh, arrival);
+      await tx.execute(sql`select pg_notify(${CHANNEL}, ${`${id} ${version}`})`);
+    }
+    const log = since.map(({ version: at, id: change, ...entry }) =>
+      own.has(change) ? { version: at, id: change } : { version: at, id: change, ...entry },
+    );
+    const earlier = [...known].filter(([, at]) => at <= base).map(([change, at]) => ({ version: at, id: change }));
+    return {
+      version,
+      changes: [...earlier, ...log, ...fresh.map((item, nth) => ({ version: row.version + nth + 1, id: item.id }))],
+    };
+  });
+}
+
+/**
+ * The most steps through the running order in one request: each insert, move or delete goes through it once, while
+ * others wait.
+ */
+const MOST_STEPS = 50000000;
+
+function refuseTooMany(list: readonly SingleChange[], slides: number): void {
+  const ordering = list.filter(
+    ({ kind }) => kind === "insertSlide" || kind === "moveSlide" || kind === "deleteSlide",
+  ).length;
+  if (ordering * (slides + ordering) > MOST_STEPS)
+    throw new Failure(
+      "too-large",
+      "changes",
+      `These are ${ordering.toLocaleString("en")} moves in a deck of ${slides.toLocaleString("en")} slides, more than can be done at once. Do it in smaller steps.`,
+    );
+}
+
+async function writeChanges(
+  tx: Transaction,
+  row: typeof decks.$inferSelect,
+  user: string,
+  fresh: ChangeRequest["changes"],
+  arrival: boolean,
+): Promise<number> {
+  const needed = fresh.map(({ change }) => slidesNeeded(change));
+  const all = needed.includes("all");
+  const ids = needed.flatMap((list) => (list === "all" ? [] : list));
+  const rows =
+    all || ids.length
+      ? await tx
+          .select()
+          .from(slides)
+          .where(all ? eq(slides.deck, row.id) : and(eq(slides.deck, row.id), inArray(slides.id, ids)))
+          .orderBy(asc(runningOrder))
+      : [];
+  const before: Deck = { ...metadataIn(row), slides: rows.map(slideOf) };
+  if (all)
+    refuseTooMany(
+      fresh.flatMap(({ change }) => singles(change)),
+      rows.length,
+    );
+  let deck = before;
+  let version = row.version;
+  const log: (typeof changes.$inferInsert)[] = [];
+  for (const { id, change, description: said, undoes, redoes } of fresh) {
+    const applied: { deck: Deck; inverse: Change } = apply(deck, change);
+    deck = applied.deck;
+    version += 1;
+    log.push({
+      deck: row.id,
+      version,
+      id,
+      user,
+      change,
+      inverse: applied.inverse,
+      schema: SCHEMA_VERSION,
+      description: said ?? null,
+      undoes: undoes ?? null,
+      redoes: redoes ?? null,
+      arrival,
+    });
+  }
+  await shareNamed(
+    tx,
+    row.id,
+    user,
+    fresh.flatMap(({ change }) => singles(change)),
+  );
+  await writeSlides(tx, before, deck, new Map(rows.map(({ id, key }) => [id, key])), all);
+  const { id: _, ...metadata } = metadataOf(deck);
+  const text = fresh.findLast((item) => item.text !== undefined)?.text;
+  if (text !== undefined && metadata.manuscript)
+    await writeDocument(tx, row.id, metadata.manuscript.document, undefined, text);
+  const typed = metadata.manuscript ? undefined : fresh.at(-1)?.text;
+  await tx
+    .update(decks)
+    .set({
+      version,
+      changedAt: new Date(),
+      ...(headChanged(before, deck) ? { metadata, schema: SCHEMA_VERSION } : {}),
+      ...(typed === undefined ? {} : { text: typed, textVersion: version }),
+    })
+    .where(eq(decks.id, row.id));
+  await tx.insert(changes).values(log);
+  return version;
+}
+
+/** Picture files that a change names and that the user may see in another deck are shared with this one. */
+async function shareNamed(tx: Transaction, deck: string, user: string, list: readonly SingleChange[]): Promise<void> {
+  const sums = [
+    ...new Set(list.flatMap((change) => (change.kind === "setAsset" && change.asset ? [change.asset.sha256] : []))),
+  ];
+  if (!sums.length) return;
+  await tx.execute(
+    sql`insert into deck_blobs (deck_id, sha256) select distinct ${deck}, b.sha256 from deck_blobs b join decks d on d.id = b.deck_id left join shares s on s.deck_id = d.id and s.user_id = ${user} where b.sha256 in ${sums} and (d.owner_id = ${user} or s.user_id is not null) on conflict do nothing`,
+  );
+}
+
+function headChanged(before: Deck, after: Deck): boolean {
+  // Fields that only one of them has differ too.
+  return (Object.keys({ ...before, ...after }) as (keyof Deck)[]).some(
+    (key) => key !== "slides" && before[key] !== after[key],
+  );
+}
+
+/** Writes the rows that differ: changed slides, new and deleted ones, and keys of moved ones. */
+async function writeSlides(
+  tx: Transaction,
+  before: Deck,
+  after: Deck,
+  keys: Map<string, string>,
+  ordered: boolean,
+): Promise<void> {
+  const old = new Map(before.slides.map((slide) => [slide.id, slide]));
+  const kept = new Set(after.slides.map((slide) => slide.id));
+  const gone = before.slides.filter((slide) => !kept.has(slide.id)).map((slide) => slide.id);
+  if (gone.length) await tx.delete(slides).where(and(eq(slides.deck, before.id), inArray(slides.id, gone)));
+  const placed = ordered
+    ? newKeys(
+        after.slides.map((slide) => slide.id),
+        keys,
+      )
+    : keys;
+  const rows = after.slides
+    .filter((slide) => slide !== old.get(slide.id) || placed.get(slide.id) !== keys.get(slide.id))
+    .map((slide) => rowOf(before.id, slide, must(placed.get(slide.id))));
+  for (let at = 0; at < rows.length; at += 500) {
+    await tx
+      .insert(slides)
+      .values(rows.slice(at, at + 500))
+      .onConflictDoUpdate({
+        target: [slides.deck, slides.id],
+        set: {
+          key: sql`excluded.key`,
+          parent: sql`excluded.parent_id`,
+          body: sql`excluded.body`,
+          notes: sql`excluded.notes`,
+          schema: sql`excluded.schema`,
+        },
+      });
+  }
+}

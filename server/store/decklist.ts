@@ -1,0 +1,65 @@
+import { secondsOf, hasNotes, must } from "@unitext/core/model";
+import { and, eq, or, desc, inArray } from "drizzle-orm";
+import type { DeckRow } from "../api";
+import type { Database } from "./database";
+import { metadataIn, slideOf, type SlideRow } from "./rows";
+import { decks, shares, slides } from "./schema";
+
+/** Lists the decks that a user may see, last changed first, with what the Desk shows of each. */
+export async function listDecks(db: Database, user: string): Promise<DeckRow[]> {
+  const rows = await db
+    .select({ deck: decks, right: shares.right })
+    .from(decks)
+    .leftJoin(shares, and(eq(shares.deck, decks.id), eq(shares.user, user)))
+    .where(or(eq(decks.owner, user), eq(shares.user, user)))
+    .orderBy(desc(decks.changedAt));
+  const fresh = rows.flatMap(({ deck }) => (summaries.get(deck.id)?.version === deck.version ? [] : [deck]));
+  const found = fresh.length
+    ? await db
+        .select()
+        .from(slides)
+        .where(
+          inArray(
+            slides.deck,
+            fresh.map(({ id }) => id),
+          ),
+        )
+    : [];
+  const byDeck = grouped(found);
+  for (const row of fresh) {
+    const { id, version } = row;
+    const metadata = metadataIn(row);
+    const own = (byDeck.get(id) ?? []).map(slideOf);
+    summaries.set(id, {
+      version,
+      slides: own.length,
+      seconds: own.reduce((sum, slide) => sum + secondsOf(slide, metadata.rate), 0),
+      withoutNotes: own.filter((slide) => !slide.hidden && !hasNotes(slide)).length,
+    });
+  }
+  return rows.map(({ deck, right }) => ({
+    id: deck.id,
+    title: deck.metadata.properties.title,
+    file: deck.file === deck.metadata.properties.title ? null : deck.file,
+    language: deck.metadata.language,
+    ...must(summaries.get(deck.id)),
+    version: deck.version,
+    changedAt: deck.changedAt.toISOString(),
+    right: deck.owner === user ? "own" : (right ?? "view"),
+  }));
+}
+
+type Summary = Pick<DeckRow, "version" | "slides" | "seconds" | "withoutNotes">;
+
+/** Summaries of decks, cached by version. */
+export const summaries = new Map<string, Summary>();
+
+export function grouped(rows: SlideRow[]): Map<string, SlideRow[]> {
+  const groups = new Map<string, SlideRow[]>();
+  for (const row of rows) {
+    const group = groups.get(row.deck);
+    if (group) group.push(row);
+    else groups.set(row.deck, [row]);
+  }
+  return groups;
+}
