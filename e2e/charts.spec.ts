@@ -19,9 +19,9 @@ test("a chart is shown otherwise in a few fields, each act taken back by one und
   await page.getByText("How it is shown").click();
   const highest = page.getByRole("group", { name: "Highest" });
   await highest.getByLabel("Axis").selectOption("secondary");
-  await expect(page.getByRole("group", { name: /Second axis/ })).toBeVisible();
+  await expect(page.getByRole("group", { name: /Secondary axis/ })).toBeVisible();
   await page
-    .getByRole("group", { name: /Second axis/ })
+    .getByRole("group", { name: /Secondary axis/ })
     .getByLabel("Title")
     .fill("highest, m");
   await page.keyboard.press("Enter");

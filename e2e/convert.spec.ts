@@ -62,7 +62,7 @@ for (const { name, label, shown } of [
     await page.keyboard.press("Shift+ArrowRight");
     await kept(page);
     expect((await find(page, 5, isBook)).frame?.x).toBeCloseTo(moved.x + 10, 1);
-    await page.getByRole("textbox", { name: /^Turned/ }).fill("30");
+    await page.getByRole("textbox", { name: /^Rotation/ }).fill("30");
     await page.keyboard.press("Enter");
     await kept(page);
     expect((await find(page, 5, isBook)).rotation).toBe(30);
@@ -120,8 +120,8 @@ test("many files are handed over at once and read as jobs; what is refused says 
     ["batch-one.pptx", "quay-in-autumn.pptx"],
     ["batch-two.odp", "open-day.odp"],
     ["batch-three.txt", "class-list.txt"],
-  ].map(([name, from]) => [must(name), readFileSync(join(content, must(from))).toString("base64")]);
-  const list = [
+  ].map(([name, from]): [string, string] => [must(name), readFileSync(join(content, must(from))).toString("base64")]);
+  const list: [string, string][] = [
     ...files,
     ["batch-words.pptx", Buffer.from("hello").toString("base64")],
     ["batch-broken.odp", Buffer.from("PK\u0003\u0004 broken").toString("base64")],
@@ -129,7 +129,7 @@ test("many files are handed over at once and read as jobs; what is refused says 
   await page.evaluate((given) => {
     const data = new DataTransfer();
     for (const [name, base64] of given)
-      data.items.add(new File([Uint8Array.from(atob(must(base64)), (letter) => letter.charCodeAt(0))], must(name)));
+      data.items.add(new File([Uint8Array.from(atob(base64), (letter) => letter.charCodeAt(0))], name));
     document
       .querySelector("main")
       ?.dispatchEvent(new DragEvent("drop", { dataTransfer: data, bubbles: true, cancelable: true }));

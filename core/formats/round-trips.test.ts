@@ -11,7 +11,6 @@ import {
   THEMES,
   must,
 } from "@unitext/core/model";
-
 import { layoutSlide } from "@unitext/core/layout";
 import { normalText } from "@unitext/core/text";
 import { tally } from "@unitext/core/tally";
@@ -505,11 +504,11 @@ describe("what decks bring along from other decks", () => {
         to.links.external,
       ];
     };
-    expect(told("pptx")).toEqual([["1 the link “day two”", "2 the look “Chalk” that it brought along"], [], 2]);
-    expect(told("odp")).toEqual([["1 the link “day two”", "2 the look “Chalk” that it brought along"], [], 2]);
+    expect(told("pptx")).toEqual([["1 the link “day two”", "2 the imported theme “Chalk”"], [], 2]);
+    expect(told("odp")).toEqual([["1 the link “day two”", "2 the imported theme “Chalk”"], [], 2]);
     expect(told("html")).toEqual([[], ["1 the link “day two”"], 1]);
     expect(told("pdf")).toEqual([[], ["1 the link “day two”"], 1]);
-    expect(told("md")).toEqual([[], ["2 the look “Chalk” that it brought along"], 2]);
+    expect(told("md")).toEqual([[], ["2 the imported theme “Chalk”"], 2]);
     const read = readDeck(await WRITERS.pptx.write(deck, context), "deck.pptx", reading()).deck;
     expect(tally(read).links).toEqual({ external: 2, internal: 0, broken: 0 });
     const said = read.slides[0]?.elements[1];

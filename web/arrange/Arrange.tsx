@@ -340,7 +340,7 @@ export default function Arrange() {
       <div className="ml-auto flex flex-wrap items-center gap-2 px-2 text-sm">
         {broken > 0 && (
           <button type="button" className="btn btn-warning btn-xs" onClick={() => setLinks(true)}>
-            {broken === 1 ? "One link leads" : `${broken} links lead`} nowhere
+            {broken === 1 ? "One broken link" : `${broken} broken links`}
           </button>
         )}
         <label className="input input-xs w-36">

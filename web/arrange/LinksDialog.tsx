@@ -57,7 +57,7 @@ export function LinksDialog({ onClose }: { onClose: () => void }) {
             ? "No broken links"
             : broken.length === 1
               ? "One broken link"
-              : `${broken.length} links lead nowhere`}
+              : `${broken.length} broken links`}
         </h2>
         {broken.length > 0 && (
           <p className="quiet mb-3 text-sm">

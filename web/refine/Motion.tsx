@@ -37,6 +37,7 @@ const TRIGGER_NAMES: Record<Trigger, string> = {
 const TRANSITION_NAMES: Record<Transition["kind"], string> = { fade: "Fade", push: "Push", wipe: "Wipe" };
 
 type Text = Extract<Element, { kind: "text" }>;
+
 /** Sets how the points of a text appear: with it, or one at a time. */
 type Points = "whole" | StepsForm;
 const POINT_NAMES: Record<Points, string> = {
@@ -52,6 +53,7 @@ const POINT_ACTS: Record<Points, string> = {
   own: "",
 };
 const pointsOf = ({ steps, text }: Text): Points => (steps ? stepsForm(text) : "whole");
+
 function pointed({ steps: _, ...element }: Text, points: Points): Element {
   if (points === "own") return { ...element, steps: true };
   const text = withSteps(element.text, points === "main" ? "main" : "each");
@@ -81,7 +83,7 @@ export function EntranceOf({ slide, acts }: { slide: Slide; acts: Acts }) {
     <fieldset className="mb-4">
       <legend className="mb-2 font-semibold">Entrance</legend>
       <label className="mb-1 block">
-        Begins
+        Starts
         <select
           className="select select-sm w-full"
           value={entrance?.trigger ?? ""}
@@ -114,7 +116,7 @@ export function EntranceOf({ slide, acts }: { slide: Slide; acts: Acts }) {
       {entrance && (
         <>
           <label className="mb-1 block">
-            Looks
+            Effect
             <select
               className="select select-sm w-full"
               value={entrance.effect}

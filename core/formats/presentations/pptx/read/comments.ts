@@ -19,7 +19,7 @@ function commentAuthors(pack: OpenedPackage, main: string): Map<string, string> 
 /** Reads the comments of a presentation (ECMA-376-1, 19.4), slide by slide. A damaged part is reported. */
 export function commentReader(
   pack: OpenedPackage,
-  main: () => string,
+  main: string,
   left: Report["left"],
 ): (path: string, number: number) => Comment[] {
   let authors: Map<string, string> | undefined;
@@ -29,7 +29,7 @@ export function commentReader(
     );
     return found.flatMap(({ target }) => {
       try {
-        authors ??= commentAuthors(pack, main());
+        authors ??= commentAuthors(pack, main);
         return childrenOf(pack.tree(target), "cm").map((comment): Comment => {
           const words =
             child(comment, "text")?.text ??

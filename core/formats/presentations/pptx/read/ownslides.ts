@@ -24,7 +24,7 @@ import { type Inheritance, type PlaceholderRef, placeholderRef, SHAPE_NAMES } fr
 import { placeholderOf } from "../package/names";
 import type { OpenedPackage } from "../package/package";
 import { readChart } from "./chart";
-import type { TaggedIdentity } from "./shape";
+import type { TaggedIdentity } from "./shapework";
 import { readBody, type ReadContext } from "./text";
 import { readTiming } from "./timing";
 import { readTable } from "../write/table";

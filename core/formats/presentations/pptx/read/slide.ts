@@ -13,7 +13,8 @@ import { parseOptional } from "../../../shared/sourcepackage";
 import { nearTransition } from "../../shared/motion";
 import { type DrawingContext, fillElement, readFill, referredFill } from "./drawing";
 import { type Inheritance, type PlaceholderRef, placeholderRef } from "./inherit";
-import { ShapeReader, type ShapeWork } from "./shape";
+import { readShapeText } from "./shapetext";
+import type { ShapeWork } from "./shapework";
 
 const WIPES: Record<string, Transition["kind"]> = { fade: "fade", push: "push", wipe: "wipe" };
 
@@ -44,7 +45,6 @@ export function backgroundOf(tree: XmlElement | undefined, context: DrawingConte
 
 /** Reads footer, number and date where the slide has them. */
 export function regionsOf(shapes: readonly XmlElement[], work: ShapeWork): RegionBox[] {
-  const reader = new ShapeReader(work);
   return shapes
     .flatMap((shape): RegionBox[] => {
       const ref = placeholderRef(shape);
@@ -52,7 +52,7 @@ export function regionsOf(shapes: readonly XmlElement[], work: ShapeWork): Regio
         ref && ({ ftr: "footer", sldNum: "number", dt: "date" } as Record<string, RegionBox["region"]>)[ref.type];
       const frame = ref && work.inheritance.frame(shape, ref);
       if (!ref || !region || !frame) return [];
-      const { text, style, box } = reader.body(shape, ref);
+      const { text, style, box } = readShapeText(work, shape, ref);
       const words = cutText(text.map(({ runs }) => runs.map((item) => item.text).join("")).join("\n"), 500);
       if (words === "" && region !== "number") return [];
       // A placeholder with the slide number and nothing else is one, wherever it is.
