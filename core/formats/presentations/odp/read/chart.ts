@@ -38,6 +38,7 @@ interface CellValue {
 }
 
 const count = (cell: XmlNode, name: string) => Math.min(1000, Math.max(1, Number(attribute(cell, name) ?? 1) || 1));
+
 /** Reads the data of a chart, row by row. */
 function cellsOf(table: XmlNode | undefined): CellValue[][] {
   const rows = (holder: XmlNode | undefined): XmlNode[] =>
@@ -113,147 +114,193 @@ function pointColours(series: XmlNode, colourOf: (point: XmlNode) => string): (s
   return found.some((colour) => colour !== null) ? found.slice(0, 2000) : undefined;
 }
 
+/** A chart document with its cells and its automatic styles. */
+class ChartDocument {
+  private readonly styles: ReadonlyMap<string, XmlNode>;
+  readonly cells: (CellValue | undefined)[][];
+
+  constructor(
+    content: XmlNode,
+    readonly chart: XmlNode,
+    readonly area: XmlNode,
+  ) {
+    this.styles = new Map(
+      child(content, "automatic-styles")?.children.map((style) => [attribute(style, "name") ?? "", style]) ?? [],
+    );
+    this.cells = cellsOf(child(chart, "table"));
+  }
+
+  private styleOf(element: XmlNode | undefined): XmlNode | undefined {
+    return this.styles.get(attribute(element, "style-name") ?? "");
+  }
+
+  /** Returns a property of an element's style. */
+  property(element: XmlNode | undefined, kind: "chart" | "graphic", name: string): string | undefined {
+    return attribute(child(this.styleOf(element), `${kind}-properties`), name);
+  }
+
+  /** Returns the number format of an element's labels. */
+  format(element: XmlNode | undefined): string | undefined {
+    return formatOf(this.styles.get(attribute(this.styleOf(element), "data-style-name") ?? ""));
+  }
+
+  /** Returns the cells of a range in one row or one column. */
+  range(address: string | undefined): (CellValue | undefined)[] {
+    const from = placeOf(address?.split(/:/)[0]);
+    const to = placeOf(address?.split(/:/)[1]) ?? from;
+    if (!from || !to) return [];
+    if (from.row === to.row && to.column > from.column)
+      return this.cells[from.row]?.slice(from.column, to.column + 1) ?? [];
+    return this.cells.slice(from.row, to.row + 1).map((row) => row[from.column]);
+  }
+
+  /** Returns the axes of a dimension. */
+  axes(dimension: "x" | "y"): XmlNode[] {
+    return childrenOf(this.area, "axis").filter((axis) => attribute(axis, "dimension") === dimension);
+  }
+
+  /** Returns title, bounds and number format of an axis. */
+  axisOptions(axis: XmlNode | undefined): NonNullable<ChartOptions["xAxis"]> {
+    const bound = (name: string) => {
+      const value = Number(this.property(axis, "chart", name) ?? Number.NaN);
+      return Number.isFinite(value) ? value : undefined;
+    };
+    const [title, min, max] = [cutText(titleOf(axis), 500), bound("minimum"), bound("maximum")];
+    return {
+      ...(title ? { title } : {}),
+      ...(min === undefined ? {} : { min }),
+      ...(max === undefined ? {} : { max }),
+    };
+  }
+}
+
+const classOf = (element: XmlNode) => (attribute(element, "class") ?? "").replace(/^.*:/, "");
+
+/** Returns the type of a chart of a class; several types of columns, lines and areas are a combined chart. */
+function chartTypeOf(document: ChartDocument, main: ChartType): ChartType {
+  const { chart, area } = document;
+  const kinds = new Set(childrenOf(area, "series").map((series) => classOf(series) || classOf(chart)));
+  if (kinds.size > 1 && ["column", "line", "area"].includes(main)) return "combined";
+  return main === "column" && document.property(area, "chart", "vertical") === "true" ? "bar" : main;
+}
+
+/** Whether a series is measured by the second value axis. */
+function isSecondary(document: ChartDocument, series: XmlNode, type: ChartType): boolean {
+  const [first, second] = document.axes("y");
+  const attached = attribute(series, "attached-axis");
+  const name = attribute(second, "name");
+  return (
+    second !== undefined &&
+    type !== "bar" &&
+    type !== "scatter" &&
+    attached !== undefined &&
+    attached === name &&
+    name !== attribute(first, "name")
+  );
+}
+
+/**
+ * Whether the points of a series are joined by a line; undefined where that follows from its type. Lines of scatter
+ * charts are drawn where their stroke, or else the plot, says so (`chart:lines`, OpenDocument 1.3, part 3; the stroke's
+ * effect is common practice).
+ */
+function joinedIn(document: ChartDocument, series: XmlNode, type: ChartType): boolean | undefined {
+  const stroke = document.property(series, "graphic", "stroke");
+  if (type === "line") return stroke === "none" ? false : undefined;
+  const joins =
+    type === "scatter" &&
+    classOf(document.chart) !== "bubble" &&
+    (stroke === undefined ? document.property(document.area, "chart", "lines") === "true" : stroke !== "none");
+  return joins ? true : undefined;
+}
+
+function seriesColour(document: ChartDocument, series: XmlNode, type: ChartType): string {
+  const property = (name: string) => document.property(series, "graphic", name);
+  const isStroke =
+    (type === "line" && property("stroke") !== "none") || (type === "scatter" && !property("fill-color"));
+  return (property(isStroke ? "stroke-color" : "fill-color") ?? "").toLowerCase();
+}
+
+function readSeries(document: ChartDocument, one: XmlNode, type: ChartType, main: ChartType): Series {
+  const { area } = document;
+  const values = document.range(attribute(one, "values-cell-range-address")).map((cell) => cell?.value ?? null);
+  const label = placeOf(attribute(one, "label-cell-address"));
+  const domain = document.range(attribute(child(one, "domain"), "cell-range-address"));
+  const own = FORMS[classOf(one)] ?? main;
+  const colour = seriesColour(document, one, own);
+  const joined = joinedIn(document, one, own);
+  const points = ["pie", "doughnut", "column"].includes(own)
+    ? pointColours(one, (point) => {
+        const fill = (document.property(point, "graphic", "fill-color") ?? "").toLowerCase();
+        return fill === colour && own === "column" ? "" : fill;
+      })
+    : undefined;
+  // A series may be smooth by itself.
+  const interpolation =
+    document.property(one, "chart", "interpolation") ?? document.property(area, "chart", "interpolation") ?? "";
+  const isSmooth = ["cubic-spline", "b-spline"].includes(interpolation);
+  return {
+    name: (label && document.cells[label.row]?.[label.column]?.text) || "",
+    values,
+    ...(type === "scatter" && domain.length ? { x: domain.map((cell) => cell?.value ?? null) } : {}),
+    ...(type === "combined" && ["column", "line", "area"].includes(own) ? { type: own as "column" } : {}),
+    ...(COLOUR.test(colour) && type !== "pie" && type !== "doughnut" ? { colour } : {}),
+    ...(points ? { points } : {}),
+    ...(joined === undefined ? {} : { joined }),
+    ...((own === "line" || joined) && isSmooth ? { smooth: true } : {}),
+    ...(isSecondary(document, one, type) ? { axis: "secondary" as const } : {}),
+  };
+}
+
+/** Returns what labels show, by the first series that says so, else by the plot. */
+function labelsOf(document: ChartDocument): ChartOptions["labels"] {
+  const { area } = document;
+  const shown = (name: string) =>
+    childrenOf(area, "series")
+      .map((one) => document.property(one, "chart", name))
+      .find(Boolean) ?? document.property(area, "chart", name);
+  const number = shown("data-label-number");
+  if (number === "percentage") return "share";
+  if (number === "value") return "value";
+  return shown("data-label-text") === "true" ? "category" : undefined;
+}
+
 /** Reads a chart document (`office:chart`); undefined when it has no values. */
 export function readChart(content: XmlNode): ReadChart | undefined {
   const chart = at(content, "body", "chart", "chart");
   const area = child(chart, "plot-area");
   if (!chart || !area) return undefined;
-  const named = new Map(
-    child(content, "automatic-styles")?.children.map((style) => [attribute(style, "name") ?? "", style]) ?? [],
-  );
-  const styleOf = (element: XmlNode | undefined) => named.get(attribute(element, "style-name") ?? "");
-  const property = (element: XmlNode | undefined, kind: string, name: string) =>
-    attribute(child(styleOf(element), `${kind}-properties`), name);
-  const classOf = (element: XmlNode) => (attribute(element, "class") ?? "").replace(/^.*:/, "");
-  const main = classOf(chart);
-  const cells = cellsOf(child(chart, "table"));
-  const vertical = property(area, "chart", "vertical") === "true";
-  const all = childrenOf(area, "series");
-  const kinds = [...new Set(all.map((one) => classOf(one) || main))];
-  const known = FORMS[main] ?? "column";
-  const type: ChartType =
-    kinds.length > 1 && ["column", "line", "area"].includes(known)
-      ? "combined"
-      : known === "column" && vertical
-        ? "bar"
-        : known;
-  const valuesAt = (address: string | undefined): (CellValue | undefined)[] => {
-    const from = placeOf(address?.split(/:/)[0]);
-    const to = placeOf(address?.split(/:/)[1]) ?? from;
-    if (!from || !to) return [];
-    if (from.row === to.row && to.column > from.column) return cells[from.row]?.slice(from.column, to.column + 1) ?? [];
-    return cells.slice(from.row, to.row + 1).map((row) => row[from.column]);
-  };
-  const axis = (dimension: string) => childrenOf(area, "axis").find((one) => attribute(one, "dimension") === dimension);
-  const listed = valuesAt(attribute(child(axis("x"), "categories"), "cell-range-address"));
-  const [firstAxis, secondAxis] = childrenOf(area, "axis").filter((one) => attribute(one, "dimension") === "y");
-  const isSecond = (one: XmlNode) =>
-    secondAxis !== undefined &&
-    type !== "bar" &&
-    type !== "scatter" &&
-    attribute(one, "attached-axis") !== undefined &&
-    attribute(one, "attached-axis") === attribute(secondAxis, "name") &&
-    attribute(secondAxis, "name") !== attribute(firstAxis, "name");
-  // A series may be smooth by itself.
-  const isCurved = (one: XmlNode) =>
-    ["cubic-spline", "b-spline"].includes(
-      property(one, "chart", "interpolation") ?? property(area, "chart", "interpolation") ?? "",
-    );
-  const series = all.map((one): Series => {
-    const values = valuesAt(attribute(one, "values-cell-range-address")).map((cell) => cell?.value ?? null);
-    const label = placeOf(attribute(one, "label-cell-address"));
-    const domain = valuesAt(attribute(child(one, "domain"), "cell-range-address"));
-    const own = FORMS[classOf(one)] ?? known;
-    const colour = (
-      property(
-        one,
-        "graphic",
-        (own === "line" && property(one, "graphic", "stroke") !== "none") ||
-          (own === "scatter" && !property(one, "graphic", "fill-color"))
-          ? "stroke-color"
-          : "fill-color",
-      ) ?? ""
-    ).toLowerCase();
-    // Lines of scatter charts are drawn where their stroke, or else the plot, says so (`chart:lines`, OpenDocument 1.3,
-    // part 3; the stroke's effect is common practice).
-    const stroke = property(one, "graphic", "stroke");
-    const joined =
-      own === "line"
-        ? stroke === "none"
-          ? false
-          : undefined
-        : own === "scatter" &&
-            main !== "bubble" &&
-            (stroke === undefined ? property(area, "chart", "lines") === "true" : stroke !== "none")
-          ? true
-          : undefined;
-    const points = ["pie", "doughnut", "column"].includes(own)
-      ? pointColours(one, (point) => {
-          const fill = (property(point, "graphic", "fill-color") ?? "").toLowerCase();
-          return fill === colour && own === "column" ? "" : fill;
-        })
-      : undefined;
-    return {
-      name: (label && cells[label.row]?.[label.column]?.text) || "",
-      values,
-      ...(type === "scatter" && domain.length ? { x: domain.map((cell) => cell?.value ?? null) } : {}),
-      ...(type === "combined" && ["column", "line", "area"].includes(own) ? { type: own as "column" } : {}),
-      ...(COLOUR.test(colour) && type !== "pie" && type !== "doughnut" ? { colour } : {}),
-      ...(points ? { points } : {}),
-      ...(joined === undefined ? {} : { joined }),
-      ...((own === "line" || joined) && isCurved(one) ? { smooth: true } : {}),
-      ...(isSecond(one) ? { axis: "secondary" as const } : {}),
-    };
-  });
+  const document = new ChartDocument(content, chart, area);
+  const main = FORMS[classOf(chart)] ?? "column";
+  const type = chartTypeOf(document, main);
+  const series = childrenOf(area, "series").map((one) => readSeries(document, one, type, main));
   if (!series.length || series.every(({ values }) => !values.length)) return undefined;
-  const longest = Math.max(...series.map(({ values }) => values.length));
+
+  const [x] = document.axes("x");
+  const [first, second] = document.axes("y");
+  const listed = document.range(attribute(child(x, "categories"), "cell-range-address"));
+  const longest = Math.max(listed.length, ...series.map(({ values }) => values.length));
   const categories =
-    type === "scatter"
-      ? []
-      : Array.from({ length: Math.max(longest, listed.length) }, (_, at2) => listed[at2]?.text || String(at2 + 1));
-  const bound = (element: XmlNode | undefined, name: string) => {
-    const value = Number(property(element, "chart", name) ?? Number.NaN);
-    return Number.isFinite(value) ? value : undefined;
-  };
-  const axisOf = (element: XmlNode | undefined): ChartOptions["xAxis"] => {
-    const [title, min, max] = [cutText(titleOf(element), 500), bound(element, "minimum"), bound(element, "maximum")];
-    const found = {
-      ...(title ? { title } : {}),
-      ...(min === undefined ? {} : { min }),
-      ...(max === undefined ? {} : { max }),
-    };
-    return Object.keys(found).length ? found : undefined;
-  };
-  const labelled = (name: string) =>
-    all.map((one) => property(one, "chart", name)).find(Boolean) ?? property(area, "chart", name);
-  const labels =
-    labelled("data-label-number") === "percentage"
-      ? "share"
-      : labelled("data-label-number") === "value"
-        ? "value"
-        : labelled("data-label-text") === "true"
-          ? "category"
-          : undefined;
-  const stack =
-    property(area, "chart", "percentage") === "true"
-      ? "share"
-      : property(area, "chart", "stacked") === "true"
-        ? "sum"
-        : undefined;
+    type === "scatter" ? [] : Array.from({ length: longest }, (_, nth) => listed[nth]?.text || String(nth + 1));
+  const plot = (name: string) => document.property(area, "chart", name) === "true";
+  const stack = plot("percentage") ? "share" : plot("stacked") ? "sum" : undefined;
+  const labels = labelsOf(document);
   const title = titleOf(chart);
   const legend = child(chart, "legend");
-  const format = usualShare(stack, formatOf(named.get(attribute(styleOf(firstAxis), "data-style-name") ?? "")));
-  const turned = property(axis("x"), "chart", "reverse-direction") === "true";
-  const along = {
-    ...axisOf(axis("x")),
-    ...(type !== "scatter" && axis("x") && turned !== (type === "bar") ? { reversed: true } : {}),
+  const format = usualShare(stack, document.format(first));
+  const secondaryFormat = usualShare(stack, document.format(second));
+  const isReversed = document.property(x, "chart", "reverse-direction") === "true";
+  const reversed = type !== "scatter" && x !== undefined && isReversed !== (type === "bar");
+  const xAxis = { ...document.axisOptions(x), ...(reversed ? { reversed: true } : {}) };
+  const yAxis = document.axisOptions(first);
+  const secondaryAxis = {
+    ...document.axisOptions(second),
+    ...(secondaryFormat ? { format: cutText(secondaryFormat, 100) } : {}),
   };
-  const yAxis = axisOf(firstAxis);
-  const otherFormat = usualShare(stack, formatOf(named.get(attribute(styleOf(secondAxis), "data-style-name") ?? "")));
-  const other = { ...axisOf(secondAxis), ...(otherFormat ? { format: cutText(otherFormat, 100) } : {}) };
-  const odd = LIKE[main] ?? (property(area, "chart", "three-dimensional") === "true" ? "its depth" : undefined);
+  const usesSecondary = series.some(({ axis }) => axis === "secondary");
+  const unlike = LIKE[classOf(chart)] ?? (plot("three-dimensional") ? "its depth" : undefined);
   return {
-    type: type,
+    type,
     categories,
     series,
     ...(stack ? { stack } : {}),
@@ -261,9 +308,9 @@ export function readChart(content: XmlNode): ReadChart | undefined {
     legend: legend ? (LEGEND[attribute(legend, "legend-position") ?? "end"] ?? "right") : "none",
     ...(labels ? { labels } : {}),
     ...(format ? { format: cutText(format, 100) } : {}),
-    ...(Object.keys(along).length ? { xAxis: along } : {}),
-    ...(yAxis ? { yAxis } : {}),
-    ...(series.some(({ axis }) => axis === "secondary") && Object.keys(other).length ? { secondaryAxis: other } : {}),
-    ...(odd ? { unlike: odd } : {}),
+    ...(Object.keys(xAxis).length ? { xAxis } : {}),
+    ...(Object.keys(yAxis).length ? { yAxis } : {}),
+    ...(usesSecondary && Object.keys(secondaryAxis).length ? { secondaryAxis } : {}),
+    ...(unlike ? { unlike } : {}),
   };
 }

@@ -1,4 +1,4 @@
-import { cutText, type ChartElement, type ChartType, type ChartOptions, type Series, must } from "@unitext/core/model";
+import { type ChartOptions, cutText, type ChartElement, type ChartType, type Series, must } from "@unitext/core/model";
 import { at, child, childrenOf, localName, type XmlElement } from "../../../shared/xml";
 import { type ColourContext, colourIn } from "./colour";
 
@@ -116,6 +116,139 @@ function pointColours(ser: XmlElement, count: number, colours: ColourContext): (
   return found.some((colour) => colour !== null) ? found : undefined;
 }
 
+const typeOfPlot = (plot: XmlElement): ChartType =>
+  PLOTS[localName(plot)] === "column" && child(plot, "barDir")?.attributes.val === "bar"
+    ? "bar"
+    : must(PLOTS[localName(plot)]);
+
+/** Returns the type of a chart with these plots; several types of columns, lines and areas are a combined chart. */
+function chartTypeOf(plots: readonly XmlElement[]): ChartType {
+  const types = [...new Set(plots.map(typeOfPlot))];
+  return types.length > 1 && types.every((one) => ["column", "line", "area", "bar"].includes(one))
+    ? "combined"
+    : must(types[0]);
+}
+
+interface Axes {
+  /** The axis of the categories, or of the first values of points. */
+  x: XmlElement | undefined;
+  y: XmlElement | undefined;
+  secondary: XmlElement | undefined;
+  isSecondary(plot: XmlElement): boolean;
+}
+
+function axesOf(area: XmlElement | undefined, plots: readonly XmlElement[], type: ChartType): Axes {
+  const parts = area?.children ?? [];
+  const values = parts.filter((part) => localName(part) === "valAx");
+  const valueAxis = (plot: XmlElement) =>
+    values.find((axis) =>
+      childrenOf(plot, "axId").some(({ attributes }) => attributes.val === child(axis, "axId")?.attributes.val),
+    );
+  const onSide = (sides: string, among = values) =>
+    among.find((axis) => sides.includes(child(axis, "axPos")?.attributes.val ?? "-"));
+  if (type === "scatter") return { x: onSide("bt"), y: onSide("lr"), secondary: undefined, isSecondary: () => false };
+  const used = plots.flatMap((plot) => valueAxis(plot) ?? []);
+  // Of two value axes the left one is the primary, whichever comes first.
+  const y = onSide("lb", used) ?? used[0] ?? values[0];
+  const secondary = type === "bar" ? undefined : used.find((axis) => axis !== y);
+  return {
+    x: parts.find((part) => ["catAx", "dateAx", "serAx"].includes(localName(part))),
+    y,
+    secondary,
+    isSecondary: (plot) => secondary !== undefined && valueAxis(plot) === secondary,
+  };
+}
+
+/** Whether the points of a series are joined by a line (21.2.2.204); undefined where that follows from its type. */
+function joinedIn(plot: XmlElement, ser: XmlElement, type: ChartType): boolean | undefined {
+  const hasLine = !at(ser, "spPr", "ln", "noFill");
+  if (type === "line") return hasLine ? undefined : false;
+  const style = child(plot, "scatterStyle")?.attributes.val ?? "lineMarker";
+  const joins =
+    type === "scatter" && localName(plot) !== "bubbleChart" && hasLine && !["none", "marker"].includes(style);
+  return joins ? true : undefined;
+}
+
+interface ReadSeries {
+  series: Series[];
+  categories: string[];
+  /** The number formats of the values of each axis. */
+  format: string | undefined;
+  secondaryFormat: string | undefined;
+}
+
+function readSeries(
+  plots: readonly XmlElement[],
+  type: ChartType,
+  { isSecondary }: Axes,
+  colours: ColourContext,
+): ReadSeries {
+  let categories: string[] = [];
+  let [format, secondaryFormat]: (string | undefined)[] = [];
+  const all = plots.flatMap((plot) => childrenOf(plot, "ser").map((ser) => ({ plot, ser })));
+  const series = inOrder(all, ({ ser }) => Number(child(ser, "order")?.attributes.val ?? Number.NaN)).map(
+    ({ plot, ser }): Series => {
+      const own = typeOfPlot(plot);
+      const cat = cached(child(ser, own === "scatter" ? "xVal" : "cat"));
+      const val = cached(child(ser, own === "scatter" ? "yVal" : "val"));
+      const secondary = isSecondary(plot);
+      if (secondary) secondaryFormat ??= val.format;
+      else format ??= val.format;
+      if (own !== "scatter" && cat.values.length > categories.length)
+        categories = cat.values.map((value) => categoryText(value, cat.format));
+      const colour = seriesColour(ser, colours);
+      const joined = joinedIn(plot, ser, own);
+      const points = ["pie", "doughnut", "column", "bar"].includes(own)
+        ? pointColours(ser, val.values.length, colours)
+        : undefined;
+      const name = child(ser, "tx");
+      return {
+        name: cached(name).values[0] ?? child(name, "v")?.text ?? "",
+        values: val.values.map(numberOf),
+        ...(own === "scatter" && cat.values.length ? { x: cat.values.map(numberOf) } : {}),
+        ...(type === "combined" && own !== "bar" ? { type: own as "column" | "line" | "area" } : {}),
+        ...(colour && type !== "pie" && type !== "doughnut" ? { colour } : {}),
+        ...(points ? { points } : {}),
+        ...(joined === undefined ? {} : { joined }),
+        ...((own === "line" || joined) && isOn(child(ser, "smooth")) ? { smooth: true } : {}),
+        ...(secondary ? { axis: "secondary" as const } : {}),
+      };
+    },
+  );
+  return { series, categories, format, secondaryFormat };
+}
+
+/** Returns the colour of a series; a series of points has that of its markers. */
+function seriesColour(ser: XmlElement, colours: ColourContext): string | undefined {
+  const found =
+    colourIn(at(ser, "spPr", "solidFill"), colours) ??
+    colourIn(at(ser, "spPr", "ln", "solidFill"), colours) ??
+    colourIn(at(ser, "marker", "spPr", "solidFill"), colours);
+  return found?.colour;
+}
+
+/** Returns the title and bounds of an axis. */
+function axisOptions(axis: XmlElement | undefined): NonNullable<ChartOptions["xAxis"]> {
+  const bound = (name: string) => numberOf(at(axis, "scaling", name)?.attributes.val) ?? undefined;
+  const title = words(child(axis, "title"));
+  const [min, max] = [bound("min"), bound("max")];
+  return {
+    ...(title ? { title: cutText(title, 500) } : {}),
+    ...(min === undefined ? {} : { min }),
+    ...(max === undefined ? {} : { max }),
+  };
+}
+
+/** Returns the number format of an axis or of labels; undefined when they follow the cells. */
+const ownFormat = (holder: XmlElement | undefined) => {
+  const format = child(holder, "numFmt");
+  return format && !["1", "true"].includes(format.attributes.sourceLinked ?? "0")
+    ? format.attributes.formatCode
+    : undefined;
+};
+
+const LEGEND = { t: "top", b: "bottom", l: "left", r: "right", tr: "right" } as const;
+
 /** Reads a chart part (`c:chartSpace`); undefined when it has no known plot or no values. */
 export function readChart(space: XmlElement, colours: ColourContext): ReadChart | undefined {
   const chart = child(space, "chart");
@@ -123,139 +256,49 @@ export function readChart(space: XmlElement, colours: ColourContext): ReadChart 
   const plots = (area?.children ?? []).filter((part) => localName(part) in PLOTS);
   const [first] = plots;
   if (!first) return undefined;
-  const formOf = (plot: XmlElement): ChartType =>
-    PLOTS[localName(plot)] === "column" && child(plot, "barDir")?.attributes.val === "bar"
-      ? "bar"
-      : must(PLOTS[localName(plot)]);
-  const kinds = [...new Set(plots.map(formOf))];
-  const type: ChartType =
-    kinds.length > 1 && kinds.every((kind) => ["column", "line", "area", "bar"].includes(kind))
-      ? "combined"
-      : must(kinds[0]);
-  const parts = area?.children ?? [];
-  const values = parts.filter((part) => localName(part) === "valAx");
-  const valueAxis = (plot: XmlElement) =>
-    values.find((axis) =>
-      childrenOf(plot, "axId").some(({ attributes }) => attributes.val === child(axis, "axId")?.attributes.val),
-    );
-  const measured = plots.flatMap((plot) => valueAxis(plot) ?? []);
-  // Of two value axes the left one is the primary, whichever comes first.
-  const main =
-    type === "scatter"
-      ? undefined
-      : (measured.find((axis) => "lb".includes(child(axis, "axPos")?.attributes.val ?? "-")) ??
-        measured[0] ??
-        values[0]);
-  const second = type === "scatter" || type === "bar" ? undefined : measured.find((axis) => axis !== main);
-  let categories: string[] = [];
-  let [format, otherFormat]: (string | undefined)[] = [];
-  const all = plots.flatMap((plot) => childrenOf(plot, "ser").map((ser) => ({ plot, ser })));
-  const series = inOrder(all, ({ ser }) => Number(child(ser, "order")?.attributes.val ?? Number.NaN)).map(
-    ({ plot, ser }): Series => {
-      const own = formOf(plot);
-      const scattered = own === "scatter";
-      const cat = cached(child(ser, scattered ? "xVal" : "cat"));
-      const val = cached(child(ser, scattered ? "yVal" : "val"));
-      const by = second && valueAxis(plot) === second;
-      if (by) otherFormat ??= val.format;
-      else format ??= val.format;
-      if (!scattered && cat.values.length > categories.length)
-        categories = cat.values.map((value) => categoryText(value, cat.format));
-      // Series of points have the colour of their markers.
-      const colour =
-        colourIn(at(ser, "spPr", "solidFill"), colours) ??
-        colourIn(at(ser, "spPr", "ln", "solidFill"), colours) ??
-        colourIn(at(ser, "marker", "spPr", "solidFill"), colours);
-      const name = child(ser, "tx");
-      const said = cached(name).values[0] ?? child(name, "v")?.text ?? "";
-      // Points by two values are joined unless their line is removed (21.2.2.204).
-      const lined = !at(ser, "spPr", "ln", "noFill");
-      const style = child(plot, "scatterStyle")?.attributes.val ?? "lineMarker";
-      const joined =
-        own === "line"
-          ? lined
-            ? undefined
-            : false
-          : scattered && localName(plot) !== "bubbleChart" && lined && !["none", "marker"].includes(style)
-            ? true
-            : undefined;
-      const points = ["pie", "doughnut", "column", "bar"].includes(own)
-        ? pointColours(ser, val.values.length, colours)
-        : undefined;
-      return {
-        name: said,
-        values: val.values.map(numberOf),
-        ...(scattered && cat.values.length ? { x: cat.values.map(numberOf) } : {}),
-        ...(type === "combined" && own !== "bar" ? { type: own as "column" | "line" | "area" } : {}),
-        ...(colour && type !== "pie" && type !== "doughnut" ? { colour: colour.colour } : {}),
-        ...(points ? { points } : {}),
-        ...(joined === undefined ? {} : { joined }),
-        ...((own === "line" || joined) && isOn(child(ser, "smooth")) ? { smooth: true } : {}),
-        ...(by ? { axis: "secondary" as const } : {}),
-      };
-    },
-  );
+  const type = chartTypeOf(plots);
+  const axes = axesOf(area, plots, type);
+  const { series, categories, format, secondaryFormat } = readSeries(plots, type, axes, colours);
   if (!series.length || series.every(({ values }) => !values.length)) return undefined;
   const longest = Math.max(...series.map(({ values }) => values.length));
   if (type !== "scatter") while (categories.length < longest) categories.push(String(categories.length + 1));
+
   const grouping = child(first, "grouping")?.attributes.val;
   const stack = grouping === "percentStacked" ? "share" : grouping === "stacked" ? "sum" : undefined;
   const title = child(chart, "title");
   const heading = words(title) || (title && series.length === 1 ? (series[0]?.name ?? "") : "");
-  const key = child(chart, "legend");
-  const legend =
-    ({ t: "top", b: "bottom", l: "left", r: "right", tr: "right" } as const)[
-      (child(key, "legendPos")?.attributes.val ?? "r") as "t"
-    ] ?? "right";
+  const legend = child(chart, "legend");
+  const side = LEGEND[(child(legend, "legendPos")?.attributes.val ?? "r") as keyof typeof LEGEND] ?? "right";
   const labels = child(first, "dLbls") ?? child(child(first, "ser"), "dLbls");
-  const shows = (name: string) => isOn(child(labels, name));
-  const axisOf = (found: XmlElement | undefined) => {
-    const bound = (name: string) => {
-      const value = numberOf(at(found, "scaling", name)?.attributes.val);
-      return value === null ? undefined : value;
-    };
-    const said = words(child(found, "title"));
-    const [min, max] = [bound("min"), bound("max")];
-    const all = {
-      ...(said ? { title: cutText(said, 500) } : {}),
-      ...(min === undefined ? {} : { min }),
-      ...(max === undefined ? {} : { max }),
-    };
-    return Object.keys(all).length ? all : undefined;
-  };
-  const onSide = (sides: string) => values.find((part) => sides.includes(child(part, "axPos")?.attributes.val ?? "-"));
-  const [across, up] =
-    type === "scatter"
-      ? [onSide("bt"), onSide("lr")]
-      : [parts.find((part) => ["catAx", "dateAx", "serAx"].includes(localName(part))), main];
+  const shows = (name: string) => labels !== undefined && isOn(child(labels, name));
+
   // Bars start at the bottom unless their axis is reversed (21.2.2.130); ours start at the top.
-  const turned = child(child(across, "scaling"), "orientation")?.attributes.val === "maxMin";
-  const reversed = across !== undefined && type !== "scatter" && turned !== (type === "bar") ? { reversed: true } : {};
-  const [along, y] = [{ ...axisOf(across), ...reversed }, axisOf(up)];
-  // A number format other than the source's is that of the labels, or of the axis where it is more specific.
-  const own = (one: XmlElement | undefined) =>
-    one && !["1", "true"].includes(one.attributes.sourceLinked ?? "0") ? one.attributes.formatCode : undefined;
-  const [onAxis, onLabels] = [own(child(up, "numFmt")), shows("showVal") ? own(child(labels, "numFmt")) : undefined];
-  const told = onAxis && onAxis !== "General" ? onAxis : (onLabels ?? onAxis);
-  const otherShown = own(child(second, "numFmt")) ?? otherFormat;
-  const other = {
-    ...axisOf(second),
-    ...(otherShown && otherShown !== "General" ? { format: cutText(otherShown, 100) } : {}),
+  const isReversed = child(child(axes.x, "scaling"), "orientation")?.attributes.val === "maxMin";
+  const reversed = axes.x !== undefined && type !== "scatter" && isReversed !== (type === "bar");
+  const xAxis = { ...axisOptions(axes.x), ...(reversed ? { reversed: true } : {}) };
+  const yAxis = axisOptions(axes.y);
+  const secondaryShown = ownFormat(axes.secondary) ?? secondaryFormat;
+  const secondaryAxis = {
+    ...axisOptions(axes.secondary),
+    ...(secondaryShown && secondaryShown !== "General" ? { format: cutText(secondaryShown, 100) } : {}),
   };
-  const shown = stack === "share" ? format : (told ?? format);
-  const odd = plots.map((plot) => LIKE[localName(plot)]).find(Boolean);
+  // A number format other than the source's is that of the labels, or of the axis where it is more specific.
+  const [onAxis, onLabels] = [ownFormat(axes.y), shows("showVal") ? ownFormat(labels) : undefined];
+  const stated = onAxis && onAxis !== "General" ? onAxis : (onLabels ?? onAxis);
+  const shown = stack === "share" ? format : (stated ?? format);
+  const unlike = plots.map((plot) => LIKE[localName(plot)]).find(Boolean);
   return {
-    type: type,
+    type,
     categories,
     series,
     ...(stack ? { stack } : {}),
     ...(heading ? { title: cutText(heading, 1000) } : {}),
-    legend: key ? legend : "none",
-    ...(labels && shows("showPercent") ? { labels: "share" } : labels && shows("showVal") ? { labels: "value" } : {}),
+    legend: legend ? side : "none",
+    ...(shows("showPercent") ? { labels: "share" } : shows("showVal") ? { labels: "value" } : {}),
     ...(shown && shown !== "General" ? { format: cutText(shown, 100) } : {}),
-    ...(Object.keys(along).length ? { xAxis: along } : {}),
-    ...(y ? { yAxis: y } : {}),
-    ...(second && Object.keys(other).length ? { secondaryAxis: other } : {}),
-    ...(odd ? { unlike: odd } : {}),
+    ...(Object.keys(xAxis).length ? { xAxis } : {}),
+    ...(Object.keys(yAxis).length ? { yAxis } : {}),
+    ...(axes.secondary && Object.keys(secondaryAxis).length ? { secondaryAxis } : {}),
+    ...(unlike ? { unlike } : {}),
   };
 }

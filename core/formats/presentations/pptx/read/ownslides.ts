@@ -54,6 +54,21 @@ export interface OwnSlide {
   hashes: ReadonlyMap<string, string>;
 }
 
+/** A shape with what its tags say of it. */
+interface TaggedShape {
+  shape: XmlElement;
+  kind: string;
+  ref: PlaceholderRef | undefined;
+  /** The attributes of its non-visual properties. */
+  named: Record<string, string>;
+  tags: ElementTags;
+  id: string;
+  slot: string | null;
+  /** Whether another program changed it. */
+  touched: boolean;
+  base: object;
+}
+
 /** Returns the names and values of a chart's series, without missing values at the end. */
 const valuesOf = ({ series, categories }: Pick<Extract<Element, { kind: "chart" }>, "series" | "categories">) =>
   series.map(({ name, values, x }) => [
@@ -108,132 +123,148 @@ export class OwnSlideReader {
     return known && !child(child(only, "spPr"), "blipFill") ? only : shape;
   }
 
+  /** Reads a shape, and the shapes inside a group, as the elements that their tags say they are. */
   elements(shape: XmlElement, work: OwnSlide): Element[] {
-    const { number, inheritance, used } = work;
-    const kind = localName(shape);
     const ref = placeholderRef(shape);
     if (ref && ["dt", "ftr", "sldNum", "hdr", "sldImg"].includes(ref.type)) return [];
-    if (kind === "grpSp")
+    if (localName(shape) === "grpSp")
       return shape.children.flatMap((inner) => (SHAPE_NAMES.has(localName(inner)) ? this.elements(inner, work) : []));
+    const tagged = this.tagged(shape, ref, work);
+    if (tagged.tags.footnotes) return [];
+    const element = this.element(tagged, work);
+    if (!element) return [];
+    work.used.add(tagged.id);
+    if (tagged.slot !== null) work.used.add(`slot:${tagged.slot}`);
+    return [element];
+  }
+
+  private tagged(shape: XmlElement, ref: PlaceholderRef | undefined, work: OwnSlide): TaggedShape {
+    const { inheritance, used } = work;
     const properties = shape.children.find((part) => localName(part).startsWith("nv"));
     const named = child(properties, "cNvPr")?.attributes ?? {};
-    const kept = work.tags(named.id ?? "");
-    if (kept.footnotes) return [];
-    const id = kept.id && !used.has(kept.id) ? kept.id : this.file.options.newId();
-    const slot = kept.slot !== undefined ? kept.slot : this.slot(ref, work.arrangement, used);
-    const placed = { id, slot, ...(kept.binding ? { binding: kept.binding } : {}) };
+    const tags = work.tags(named.id ?? "");
+    const id = tags.id && !used.has(tags.id) ? tags.id : this.file.options.newId();
+    const slot = tags.slot !== undefined ? tags.slot : this.slot(ref, work.arrangement, used);
+    const binding = tags.binding ? { binding: tags.binding } : {};
     // A shape that another program moved or formatted is read as that program left it.
-    const touched = kept.hash !== undefined && work.hashes.get(named.id ?? "") !== kept.hash;
+    const touched = tags.hash !== undefined && work.hashes.get(named.id ?? "") !== tags.hash;
     const frame = touched
-      ? (inheritance.frame(shape, ref) ?? kept.frame)
-      : (kept.frame ?? (slot === null && kept.id === undefined ? inheritance.frame(shape, ref) : undefined));
-    const base = { ...kept.facts, ...placed, ...(frame ? { frame } : {}) };
-    const add = (element: Element): Element[] => {
-      used.add(id);
-      if (slot !== null) used.add(`slot:${slot}`);
-      return [element];
-    };
-    if (
-      touched &&
-      (kept.whole?.kind === "shape" ||
-        kept.facts?.style !== undefined ||
-        kept.facts?.fill !== undefined ||
-        kept.facts?.stroke !== undefined ||
-        (kind === "pic" && slot === null))
-    ) {
-      const found = this.file.repainted(shape, work, { id, slot, ...(kept.binding ? { binding: kept.binding } : {}) });
-      const groups = kept.whole?.groups ?? kept.facts?.groups;
-      if (found)
-        return add({
-          ...found,
-          ...(groups ? { groups } : {}),
-          ...(kept.source && found.kind === "picture" ? this.renamed(found.source, kept.source) : {}),
-        } as Element);
-    }
+      ? (inheritance.frame(shape, ref) ?? tags.frame)
+      : (tags.frame ?? (slot === null && tags.id === undefined ? inheritance.frame(shape, ref) : undefined));
+    const base = { ...tags.facts, id, slot, ...binding, ...(frame ? { frame } : {}) };
+    return { shape, kind: localName(shape), ref, named, tags, id, slot, touched, base };
+  }
+
+  private element(tagged: TaggedShape, work: OwnSlide): Element | undefined {
+    const { shape, kind, named, tags, id, slot, base } = tagged;
+    const { whole } = tags;
+    const reformatted = this.reformatted(tagged, work);
+    if (reformatted) return reformatted;
     // An element stored whole in the tags is used as long as the file still has the words written for it.
-    const whole = kept.whole;
     if (whole?.kind === "media") {
       this.takeFiles(shape, work.path, whole);
-      return add({ ...whole, id, slot });
+      return { ...whole, id, slot };
     }
-    if (kind === "pic")
-      return this.picture(
-        shape,
-        named,
-        work,
-        (source) => add({ ...base, kind: "picture", source: kept.source ?? source, alt: named.descr ?? "" } as Element),
-        kept.source,
-      );
-    if (kind === "sp" && kept.source)
-      return add({ ...base, kind: "picture", source: kept.source, alt: named.descr ?? "" } as Element);
+    if (kind === "pic") {
+      const source = this.picture(shape, named, work, tags.source);
+      return source === undefined
+        ? undefined
+        : ({ ...base, kind: "picture", source: tags.source ?? source, alt: named.descr ?? "" } as Element);
+    }
+    if (kind === "sp" && tags.source)
+      return { ...base, kind: "picture", source: tags.source, alt: named.descr ?? "" } as Element;
     if (
       whole?.kind === "shape" &&
       wordsOf(flattenRuns(whole.text, work.footnotes)) ===
         wordsOf(readBody(child(shape, "txBody"), { styles: [], codeFont: this.file.codeFont, link: () => undefined }))
     )
-      return add({ ...whole, id, slot });
-    if (kind === "graphicFrame") {
-      const table = at(shape, "graphic", "graphicData", "tbl");
-      const context: ReadContext = {
-        styles: [],
-        codeFont: this.file.codeFont,
-        link: this.file.linker(work.path, number),
-      };
-      const read = table && readTable(table, (body) => readBody(body, context));
-      const words = (rows: TableElement["rows"]) =>
-        JSON.stringify(
-          rows.map((row) => row.map((cell) => (cell ? wordsOf(flattenRuns(cell.text, work.footnotes)) : null))),
-        );
-      const expected =
-        whole?.kind === "chart" ? chartTable(whole).rows : whole?.kind === "table" ? whole.rows : undefined;
-      const drawn = at(shape, "graphic", "graphicData", "chart");
-      if (drawn) {
-        const part = Object.entries(drawn.attributes).find(([key]) => key.endsWith(":id"))?.[1] ?? "";
-        const target = this.file.pack.relationships(work.path).get(part)?.target ?? "";
-        const chart = this.file.pack.has(target)
-          ? readChart(this.file.pack.tree(target), { named: new Map() })
-          : undefined;
-        const same =
-          chart &&
-          whole?.kind === "chart" &&
-          canonical([chart.type, chart.categories, valuesOf(chart)]) ===
-            canonical([whole.type, whole.categories, valuesOf(whole)]);
-        if (same && whole) return add({ ...whole, ...base } as Element);
-        if (chart) {
-          const { unlike: _, ...facts } = chart;
-          return add({
-            ...base,
-            kind: "chart",
-            ...facts,
-            series: facts.series.map(({ colour: __, ...series }) => series),
-          } as Element);
-        }
-      }
-      if (read)
-        return add(
-          whole && expected && words(expected) === words(read.rows)
-            ? ({ ...whole, ...base } as Element)
-            : ({
-                ...base,
-                kind: "table",
-                ...read,
-                ...(whole?.kind === "table" && whole.caption ? { caption: whole.caption } : {}),
-              } as Element),
-        );
-    }
-    if (kind === "sp") {
-      const context: ReadContext = {
-        styles: inheritance.styles(ref),
-        codeFont: this.file.codeFont,
-        link: this.file.linker(work.path, number),
-      };
-      const read = readBody(child(shape, "txBody"), context);
-      const figure = whole && figureWords(whole, work.footnotes);
-      if (figure && wordsOf(figure) === wordsOf(read)) return add({ ...whole, ...base } as Element);
-      const text = textTag(kept.text, read, work.footnotes);
-      if (isEmptyText(text) && kept.id === undefined) return [];
-      return add({ ...base, kind: "text", text } as Element);
-    }
+      return { ...whole, id, slot };
+    if (kind === "sp") return this.textElement(tagged, work);
+    const figure = kind === "graphicFrame" ? (this.chart(tagged, work) ?? this.table(tagged, work)) : undefined;
+    if (!figure) this.reportUnread(tagged, work.number);
+    return figure;
+  }
+
+  /**
+   * Reads a shape that another program reformatted, where its tags alone would not show it. Returns undefined for
+   * shapes that were not, and for those whose words alone matter.
+   */
+  private reformatted({ shape, kind, tags, id, slot, touched }: TaggedShape, work: OwnSlide): Element | undefined {
+    const { whole, facts, source, binding } = tags;
+    const hasFormatting =
+      whole?.kind === "shape" ||
+      facts?.style !== undefined ||
+      facts?.fill !== undefined ||
+      facts?.stroke !== undefined ||
+      (kind === "pic" && slot === null);
+    if (!touched || !hasFormatting) return undefined;
+    const found = this.file.repainted(shape, work, { id, slot, ...(binding ? { binding } : {}) });
+    if (!found) return undefined;
+    const groups = whole?.groups ?? facts?.groups;
+    return {
+      ...found,
+      ...(groups ? { groups } : {}),
+      ...(source && found.kind === "picture" ? this.renamed(found.source, source) : {}),
+    } as Element;
+  }
+
+  private textElement({ shape, ref, tags, base }: TaggedShape, work: OwnSlide): Element | undefined {
+    const { whole } = tags;
+    const read = readBody(child(shape, "txBody"), {
+      styles: work.inheritance.styles(ref),
+      codeFont: this.file.codeFont,
+      link: this.file.linker(work.path, work.number),
+    });
+    const figure = whole && figureWords(whole, work.footnotes);
+    if (figure && wordsOf(figure) === wordsOf(read)) return { ...whole, ...base } as Element;
+    const text = textTag(tags.text, read, work.footnotes);
+    if (isEmptyText(text) && tags.id === undefined) return undefined;
+    return { ...base, kind: "text", text } as Element;
+  }
+
+  /** Reads the chart of a graphic frame: that of its tags, unless another program changed its data. */
+  private chart({ shape, tags: { whole }, base }: TaggedShape, work: OwnSlide): Element | undefined {
+    const drawn = at(shape, "graphic", "graphicData", "chart");
+    if (!drawn) return undefined;
+    const part = Object.entries(drawn.attributes).find(([key]) => key.endsWith(":id"))?.[1] ?? "";
+    const target = this.file.pack.relationships(work.path).get(part)?.target ?? "";
+    if (!this.file.pack.has(target)) return undefined;
+    const chart = readChart(this.file.pack.tree(target), { named: new Map() });
+    if (!chart) return undefined;
+    if (
+      whole?.kind === "chart" &&
+      canonical([chart.type, chart.categories, valuesOf(chart)]) ===
+        canonical([whole.type, whole.categories, valuesOf(whole)])
+    )
+      return { ...whole, ...base } as Element;
+    const { unlike: _, ...facts } = chart;
+    const series = facts.series.map(({ colour: __, ...values }) => values);
+    return { ...base, kind: "chart", ...facts, series } as Element;
+  }
+
+  /** Reads the table of a graphic frame, which may stand for a chart of the tags. */
+  private table({ shape, tags: { whole }, base }: TaggedShape, work: OwnSlide): Element | undefined {
+    const table = at(shape, "graphic", "graphicData", "tbl");
+    if (!table) return undefined;
+    const context: ReadContext = {
+      styles: [],
+      codeFont: this.file.codeFont,
+      link: this.file.linker(work.path, work.number),
+    };
+    const read = readTable(table, (body) => readBody(body, context));
+    if (!read) return undefined;
+    const words = (rows: TableElement["rows"]) =>
+      JSON.stringify(
+        rows.map((row) => row.map((cell) => (cell ? wordsOf(flattenRuns(cell.text, work.footnotes)) : null))),
+      );
+    const expected =
+      whole?.kind === "chart" ? chartTable(whole).rows : whole?.kind === "table" ? whole.rows : undefined;
+    if (whole && expected && words(expected) === words(read.rows)) return { ...whole, ...base } as Element;
+    const caption = whole?.kind === "table" && whole.caption ? { caption: whole.caption } : {};
+    return { ...base, kind: "table", ...read, ...caption } as Element;
+  }
+
+  private reportUnread({ shape, kind, named }: TaggedShape, slide: number): void {
     const what =
       kind === "graphicFrame"
         ? (/\/(table|chart|diagram)$/.exec(at(shape, "graphic", "graphicData")?.attributes.uri ?? "")?.[1] ??
@@ -242,11 +273,10 @@ export class OwnSlideReader {
           ? "connecting line"
           : "object";
     this.file.left.push({
-      slide: number,
+      slide,
       what: `${what} “${named.name ?? ""}”`,
       why: "this kind of element is not read yet",
     });
-    return [];
   }
 
   /** Returns a picture under its former name. */
@@ -299,13 +329,13 @@ export class OwnSlideReader {
     return (exact ?? wanted)?.[0] ?? null;
   }
 
+  /** Imports the file of a picture. Returns its name; undefined, with a report, when it cannot be shown. */
   private picture(
     shape: XmlElement,
     named: Record<string, string>,
     { path, number }: { path: string; number: number },
-    add: (source: string) => Element[],
     kept: string | undefined,
-  ): Element[] {
+  ): string | undefined {
     const blip = at(shape, "blipFill", "blip");
     const targets = pictureIds(blip).map((id) => this.file.pack.relationships(path).get(id)?.target ?? "");
     const target = targets.find((one) => this.file.files.summed(one)?.info) ?? targets[0] ?? "";
@@ -316,12 +346,12 @@ export class OwnSlideReader {
         what: `picture “${named.name ?? target}”`,
         why: file ? "pictures of its kind are not shown" : "its file is missing",
       });
-      return [];
+      return undefined;
     }
     const { bytes, sha256, info } = file;
     const source = kept ?? target.slice(target.lastIndexOf("/") + 1);
     this.file.files.blobs.set(sha256, bytes);
     this.file.files.assets[source] = { sha256, ...info };
-    return add(source);
+    return source;
   }
 }
