@@ -1,3 +1,4 @@
+import { stepTarget } from "../../shared/slides";
 import {
   cutText,
   type ArrangementName,
@@ -204,11 +205,7 @@ export class PartContexts {
       if (relationship && !relationship.external && this.ids.has(relationship.target))
         return `slide:${this.ids.get(relationship.target)}`;
       const step = /hlinkshowjump\?jump=(next|previous|first|last)slide/.exec(action)?.[1];
-      const ids = [...this.ids.values()];
-      const there =
-        step && number > 0
-          ? { next: ids[number], previous: ids[number - 2], first: ids[0], last: ids.at(-1) }[step]
-          : undefined;
+      const there = step && number > 0 ? stepTarget(step, number, [...this.ids.values()]) : undefined;
       if (there !== undefined) {
         if (step === "next" || step === "previous")
           this.adapted.push({

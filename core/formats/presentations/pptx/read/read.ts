@@ -1,45 +1,18 @@
-import {
-  type DeckMetadata,
-  Failure,
-  filesOf,
-  Id,
-  mapElementLinks,
-  mapLinks,
-  type Slide,
-  titleOf,
-  within,
-  must,
-} from "@unitext/core/model";
+import { addPackage, inBatches, slideIds, withExistingLinks, withHashes } from "../../shared/slides";
+import { Failure, type Slide, within, must } from "@unitext/core/model";
 import { PartContexts } from "./partcontexts";
 import { SlideReader } from "./slidereader";
 import { child, childrenOf, localName, type XmlElement } from "../../../shared/xml";
 import {
-  backgroundHash,
   damagedPart,
   isMacro,
-  storePackage,
   packageName,
-  matchSourceShape,
   MACROS_LEFT,
   unsafeContent,
-  motionHash,
-  repairNesting,
   NOTHING_STANDS,
-  notesHash,
-  type SourcePartOf,
-  slideHash,
-  transitionHash,
 } from "../../../shared/sourcepackage";
 import { standInFonts } from "../../shared/fonts";
-import {
-  collectBatches,
-  isBatch,
-  sourceNames,
-  type ReadDeck,
-  type ReadBatch,
-  type ReadBatches,
-  type ReadOptions,
-} from "../../shared/reading";
+import { collectBatches, sourceNames, type ReadDeck, type ReadBatches, type ReadOptions } from "../../shared/reading";
 import { TAG } from "../package/names";
 import { OpenedPackage } from "../package/package";
 import { isTagged, readMetadata, readTags } from "./metadata";
@@ -90,30 +63,26 @@ class Reader {
     /** Unitext's name for the slides before the first section; undefined in a file of another program. */
     const own = tags.has(TAG.deck) ? metadata.properties.title || "1" : undefined;
     const slideTags = paths.map(tagsOf);
-    this.giveIds(paths, slideTags);
+    const tagged = slideTags.map((one) => (one.get(TAG.slide) as { id?: string } | undefined)?.id);
+    const ids = slideIds(tagged, options.newId);
+    paths.forEach((path, nth) => {
+      parts.ids.set(path, must(ids[nth]));
+    });
     const slides = this.slides(paths, slideTags, this.sections(presentation, own), codeFont);
     const named = own === undefined ? undefined : (tags.get(TAG.deck) as { assets?: unknown } | null)?.assets;
-    yield* this.inBatches(
-      slides,
+    yield* inBatches(slides, {
+      name: options.name,
+      count: paths.length,
       metadata,
-      paths.length,
-      own === undefined ? undefined : sourceNames(this.files, named),
-    );
+      files: this.files,
+      masters: () => parts.masters,
+      styles: () => ({ ...metadata.styles, ...parts.styles }),
+      importNamed: own === undefined ? undefined : sourceNames(this.files, named),
+    });
     if (own === undefined && !paths.length) parts.left.push(NOTHING_STANDS);
     parts.left.push(...pack.damaged.map(damagedPart));
     parts.adapted.push(...standInFonts(parts.families));
     return { adapted: parts.adapted, left: parts.left };
-  }
-
-  /** Gives each slide the id in its tags, or a new one where it has none or another slide has the same. */
-  private giveIds(paths: readonly string[], slideTags: readonly Map<string, unknown>[]): void {
-    const taken = new Set<string>();
-    paths.forEach((path, nth) => {
-      const given = Id.safeParse((slideTags[nth]?.get(TAG.slide) as { id?: string } | undefined)?.id);
-      const id = given.success && !taken.has(given.data) ? given.data : this.options.newId();
-      taken.add(id);
-      this.parts.ids.set(path, id);
-    });
   }
 
   /** Reads the slides one by one, without links to slides that are not there. */
@@ -127,69 +96,19 @@ class Reader {
     const file = packageName(this.bytes, this.options.sha256);
     const reader = new SlideReader(this.parts, this.options, codeFont);
     const pathOf = new Map([...this.parts.ids].map(([path, id]) => [id, path]));
-    const existing = (to: string) => (to.startsWith("slide:") && !pathOf.has(to.slice(6)) ? undefined : to);
     let hasSource = false;
     for (const [nth, path] of paths.entries()) {
       const slide = withSection(path, reader.slide(path, nth + 1, slideTags[nth] ?? new Map()));
       hasSource ||= slide.sourcePart !== undefined;
-      const linked = {
-        ...slide,
-        notes: mapLinks(slide.notes, existing),
-        elements: slide.elements.map((element) => mapElementLinks(element, existing)),
-      };
       if (hasSource && nth === paths.length - 1) this.addPackage(file);
-      yield withHashes(linked, file, path, (id) => pathOf.get(id));
+      yield withHashes(withExistingLinks(slide, pathOf), file, (id) => pathOf.get(id));
     }
-  }
-
-  /** Returns the slides in batches, each with the metadata as far as it is known and the files that are new. */
-  private *inBatches(
-    slides: Iterable<Slide>,
-    metadata: DeckMetadata,
-    count: number,
-    takeNamed: ((named: () => string[]) => void) | undefined,
-  ): Generator<ReadBatch> {
-    const read: Slide[] = [];
-    let returned = 0;
-    let seen = 0;
-    let title = metadata.properties.title;
-    const next = (): ReadBatch => {
-      // Details are nested by the slides before them.
-      const batch = repairNesting(read).slice(returned);
-      returned = read.length;
-      title ||= (read[0] && titleOf(read[0])) || this.options.name.replace(/\.[^.]*$/, "");
-      const masters = { ...metadata.masters, ...this.parts.masters };
-      const styles = { ...metadata.styles, ...this.parts.styles };
-      takeNamed?.(() => batch.flatMap((slide) => filesOf(slide, { masters, styles })));
-      const blobs = new Map([...this.files.blobs].slice(seen));
-      seen = this.files.blobs.size;
-      return {
-        metadata: {
-          ...metadata,
-          properties: { ...metadata.properties, title },
-          assets: { ...this.files.assets },
-          ...(Object.keys(masters).length ? { masters } : {}),
-          ...(Object.keys(styles).length ? { styles } : {}),
-        },
-        slides: batch,
-        blobs,
-        undrawn: this.files.undrawn,
-        of: count,
-      };
-    };
-    for (const slide of slides) {
-      read.push(slide);
-      if (read.length < count && isBatch(read.length - returned, read.length)) yield next();
-    }
-    yield next();
   }
 
   /** Stores the file with the deck. */
   private addPackage(name: string): void {
-    const bytes = storePackage(this.bytes, new Map([...this.files.taken].map(([path, { sha256 }]) => [path, sha256])));
-    const sha256 = this.options.sha256(bytes);
-    this.files.blobs.set(sha256, bytes);
-    this.files.assets[name] = { sha256, mediaType: "application/zip", width: 1, height: 1 };
+    const taken = new Map([...this.files.taken].map(([path, { sha256 }]) => [path, sha256]));
+    addPackage(name, this.bytes, taken, this.files, this.options.sha256);
   }
 
   /** Gives slides the sections of the presentation; `own` is Unitext's name for the slides before the first section. */
@@ -226,29 +145,6 @@ class Reader {
       return [target];
     });
   }
-}
-
-/** Returns a slide with hashes by which unchanged parts are recognised. */
-function withHashes(slide: Slide, file: string, part: string, partOf: SourcePartOf): Slide {
-  if (!slide.sourcePart) return slide;
-  return {
-    ...slide,
-    elements: slide.elements.map((element) => {
-      const kept = matchSourceShape(element, partOf);
-      return kept ? { ...element, sourceShape: kept } : element;
-    }),
-    sourcePart: {
-      file,
-      part,
-      hash: slideHash(slide),
-      notesHash: notesHash(slide, partOf),
-      backgroundHash: backgroundHash(slide),
-      transitionHash: transitionHash(slide),
-      motionHash: motionHash(slide),
-      ...(slide.master === undefined ? {} : { master: slide.master }),
-      shapes: slide.elements.flatMap((element) => (element.sourceShape ? [element.sourceShape.shape] : [])),
-    },
-  };
 }
 
 /**
