@@ -19,7 +19,7 @@ import { backgroundColour, isDark } from "./background";
 import { OdpStyles } from "./styles";
 import { readFill } from "./fill";
 import type { TextReader } from "./text";
-import { ShapeReader, type ShapeWork } from "./shape";
+import { ShapeStyles, type ShapeWork } from "./shapestyles";
 
 /** Styles, texts and shapes as the parts of one side of the file see them. */
 export interface Side {
@@ -168,7 +168,7 @@ export class OdpContext {
         tags: {},
         used: new Set(),
         footnotes: [],
-        reader: new ShapeReader(this.shapeWork(this.masterSide, null, dark)),
+        shapes: new ShapeStyles(this.shapeWork(this.masterSide, null, dark)),
         ours: false,
         standing: new Map(),
       };

@@ -11,7 +11,6 @@ import {
 } from "@unitext/core/model";
 import type { Report } from "@unitext/core/tally";
 import { child, localName, type XmlNode, attribute } from "../../../shared/xml";
-
 import {
   chartTable,
   figureWords,
@@ -26,7 +25,8 @@ import type { OdpFiles } from "./files";
 import type { OdpStyles } from "./styles";
 import { readText, type TextReader } from "./text";
 import { unsupportedFeatures } from "./unsupported";
-import { type Base, type ShapeReader, SHAPES } from "./shape";
+import { readShape, SHAPES } from "./shape";
+import type { Base, ShapeStyles } from "./shapestyles";
 
 export interface PageWork {
   number: number;
@@ -34,8 +34,8 @@ export interface PageWork {
   tags: Record<string, unknown>;
   used: Set<string>;
   footnotes: Footnote[];
-  /** Reads shapes as another program formats them; `ours` where Unitext wrote the page and stored its elements. */
-  reader: ShapeReader;
+  /** The styles of shapes; `ours` where Unitext wrote the page and stored its elements. */
+  shapes: ShapeStyles;
   ours: boolean;
   /** The elements by the shapes that they were read from. */
   standing: Map<XmlNode, Element>;
@@ -43,6 +43,7 @@ export interface PageWork {
 
 /** Returns the hash of a shape as `xml` would write it, without writing it. */
 const writtenHash = (node: XmlNode) => utf16Hash((add) => addWritten(node, add));
+
 function addWritten({ name, attributes, content }: XmlNode, add: (text: string) => void): void {
   add(`<${name}`);
   for (const key in attributes) {
@@ -119,7 +120,7 @@ export class ElementReader {
       ? []
       : unsupportedFeatures(
           shape,
-          work.reader.properties(shape).properties.graphic,
+          work.shapes.properties(shape).properties.graphic,
           (style) => this.around.styles.properties("text", style).text,
         );
     const element = this.elementOf(
@@ -169,7 +170,7 @@ export class ElementReader {
       kept.facts !== undefined &&
       (kept.facts.style !== undefined || kept.facts.fill !== undefined || kept.facts.stroke !== undefined);
     if (!work.ours || kept.id === undefined || (looked && (kept.whole || !unchanged())))
-      return this.famed(work.reader.element(shape, base, alt));
+      return this.famed(readShape(work.shapes, shape, base, alt));
     // Unitext wrote the shape: what it is comes from the stored data, its text from the file.
     const facts = { ...kept.facts, ...own, ...(kept.frame ? { frame: kept.frame } : {}) };
     if (child(shape, "image") || (kept.source && !child(shape, "plugin") && kept.whole?.kind !== "media"))
@@ -177,7 +178,7 @@ export class ElementReader {
     const table = child(shape, "table");
     if (table) return this.ourTable(shape, kept, facts, base, work);
     if (SHAPES.has(localName(shape)) || child(shape, "object") || child(shape, "plugin"))
-      return this.famed(work.reader.element(shape, base, alt));
+      return this.famed(readShape(work.shapes, shape, base, alt));
     const read = readText((child(shape, "text-box") ?? shape).children, this.around.text, base.slot === "title");
     const figure = kept.whole && figureWords(kept.whole, work.footnotes);
     if (kept.whole && figure && wordsOf(figure) === wordsOf(read)) return { ...kept.whole, ...facts } as Element;
@@ -197,7 +198,7 @@ export class ElementReader {
     base: Base,
     work: PageWork,
   ): Element | undefined {
-    const read = work.reader.element(shape, base, "");
+    const read = readShape(work.shapes, shape, base, "");
     if (read?.kind !== "table") return undefined;
     const bare: TableElement["rows"] = read.rows.map((row) =>
       row.map(

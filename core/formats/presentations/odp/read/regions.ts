@@ -1,7 +1,7 @@
 import { cutText, NUMBER_SIGN, type RegionBox, must } from "@unitext/core/model";
 import { child, localName, type XmlNode, attribute } from "../../../shared/xml";
 import { isNumber } from "./elements";
-import { ShapeReader, type ShapeWork } from "./shape";
+import { ShapeStyles, type ShapeWork } from "./shapestyles";
 import { transformOf } from "./shapegeometry";
 import { readStyledText, type TextReader } from "./text";
 
@@ -38,7 +38,7 @@ export function readRegions(
       if ((attribute(shape, "class") && graphic[`display-${name}`] === "false") || !standing || !box) return [];
       const kind = region === "footer" ? "footer" : "date-time";
       const used = region === "number" ? undefined : attribute(page, `use-${kind}-name`);
-      const { properties } = new ShapeReader(work).properties(shape);
+      const { properties } = new ShapeStyles(work).properties(shape);
       const { text, style } = readStyledText(box.children.map(spoken), reader, properties);
       const written = text
         .map(({ runs }) => runs.map((item) => item.text).join(""))

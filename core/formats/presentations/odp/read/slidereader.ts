@@ -19,7 +19,7 @@ import { readRegions } from "./regions";
 import type { PageWork } from "./elements";
 import { readText } from "./text";
 import { readTiming } from "../package/timing";
-import { ShapeReader } from "./shape";
+import { ShapeStyles } from "./shapestyles";
 import type { OdpContext, PageStyle } from "./context";
 
 const WIPES: Record<string, Transition["kind"]> = { fade: "fade", pushWipe: "push", barWipe: "wipe" };
@@ -73,7 +73,7 @@ export class SlideReader {
       tags: (kept.elements ?? {}) as Record<string, unknown>,
       used: new Set(),
       footnotes: [],
-      reader: new ShapeReader(context.shapeWork(context.pages, number, style.dark)),
+      shapes: new ShapeStyles(context.shapeWork(context.pages, number, style.dark)),
       ours,
       standing: new Map(),
     };
