@@ -1,4 +1,5 @@
-import { type Geometry, must } from "@unitext/core/model";
+import { enhancedPath, n } from "./enhancedpath";
+import type { Geometry } from "@unitext/core/model";
 import { childrenOf, type XmlNode, attribute } from "../../../shared/xml";
 
 type Read = (name: string) => number;
@@ -61,151 +62,6 @@ export function formula(text: string, read: Read): number {
   }
   const value = sum();
   return Number.isFinite(value) ? value : 0;
-}
-
-const n = (value: number) => String(Math.round(value * 1000) / 1000);
-const COUNT: Record<string, number> = {
-  M: 2,
-  L: 2,
-  C: 6,
-  Q: 4,
-  T: 6,
-  U: 6,
-  A: 8,
-  B: 8,
-  W: 8,
-  V: 8,
-  X: 2,
-  Y: 2,
-  G: 4,
-  Z: 0,
-  N: 0,
-  F: 0,
-  S: 0,
-};
-const MOST = 20000;
-
-interface Part {
-  d: string;
-  fill: boolean;
-  stroke: boolean;
-}
-
-/** Returns the commands of an enhanced path (19.145) as SVG path data. */
-function draw(path: string, read: Read): Part[] {
-  const tokens = path.match(/[A-Z]|[?$]\w+|-?[\d.]+(?:[eE][-+]?\d+)?|[a-z]+/g) ?? [];
-  const parts: Part[] = [];
-  let part: Part = { d: "", fill: true, stroke: true };
-  let [x, y] = [0, 0];
-  let level = true;
-  const end = () => {
-    if (part.d) parts.push(part);
-    part = { d: "", fill: true, stroke: true };
-  };
-  const go = (command: string, ...values: number[]) => {
-    part.d += `${command}${values.map(n).join(" ")}`;
-    [x, y] = values.slice(-2) as [number, number];
-  };
-  const begin = (move: boolean, px: number, py: number) => go(move || part.d === "" ? "M" : "L", px, py);
-  /**
-   * Draws an arc of an ellipse between two angles, clockwise or counter-clockwise; the whole ellipse when they are
-   * equal.
-   */
-  const arc = (cx: number, cy: number, rx: number, ry: number, from: number, sweep: number) => {
-    const steps = Math.max(1, Math.ceil(Math.abs(sweep) / (Math.PI * 0.75)));
-    for (let step = 1; step <= steps; step++) {
-      const angle = from + (sweep * step) / steps;
-      part.d += `A${n(Math.abs(rx))} ${n(Math.abs(ry))} 0 0 ${sweep > 0 ? 1 : 0} ${n(cx + rx * Math.cos(angle))} ${n(cy + ry * Math.sin(angle))}`;
-      [x, y] = [cx + rx * Math.cos(angle), cy + ry * Math.sin(angle)];
-    }
-  };
-  const boxed = (v: number[], move: boolean, clockwise: boolean) => {
-    const [x1, y1, x2, y2, x3, y3, x4, y4] = v as [number, number, number, number, number, number, number, number];
-    const [cx, cy, rx, ry] = [
-      (x1 + x2) / 2,
-      (y1 + y2) / 2,
-      Math.abs(x2 - x1) / 2 || 1e-6,
-      Math.abs(y2 - y1) / 2 || 1e-6,
-    ];
-    const angle = (px: number, py: number) => Math.atan2((py - cy) / ry, (px - cx) / rx);
-    const [from, to] = [angle(x3, y3), angle(x4, y4)];
-    const turn = (((to - from) % (2 * Math.PI)) + 2 * Math.PI) % (2 * Math.PI) || 2 * Math.PI;
-    begin(move, cx + rx * Math.cos(from), cy + ry * Math.sin(from));
-    arc(cx, cy, rx, ry, from, clockwise ? turn : turn === 2 * Math.PI ? -turn : turn - 2 * Math.PI);
-  };
-  let command = "";
-  for (let at = 0, made = 0; at < tokens.length && made < MOST; made++) {
-    const token = must(tokens[at]);
-    if (/^[A-Z]$/.test(token)) {
-      command = token;
-      at++;
-      level = true;
-      if (command === "Z") part.d += part.d ? "Z" : "";
-      else if (command === "N") end();
-      else if (command === "F") part.fill = false;
-      else if (command === "S") part.stroke = false;
-      if (!COUNT[command]) continue;
-    }
-    const count = COUNT[command];
-    if (!count || at + count > tokens.length) {
-      at++;
-      continue;
-    }
-    const values: number[] = [];
-    while (values.length < count && at < tokens.length && !/^[A-Z]$/.test(must(tokens[at])))
-      values.push(/^-?[\d.]/.test(must(tokens[at])) ? Number(tokens[at++]) || 0 : read(must(tokens[at++])));
-    if (values.length < count) continue;
-    const [a, b, c, d, e, f] = values as [number, number, number, number, number, number];
-    switch (command) {
-      case "M":
-        go("M", a, b);
-        command = "L";
-        break;
-      case "L":
-        go("L", a, b);
-        break;
-      case "C":
-        go("C", ...values);
-        break;
-      case "Q":
-        go("Q", ...values);
-        break;
-      case "T":
-      case "U": {
-        const [from, to] = [(e * Math.PI) / 180, (f * Math.PI) / 180];
-        begin(command === "U", a + c * Math.cos(from), b + d * Math.sin(from));
-        const sweep = to - from;
-        arc(a, b, c, d, from, Math.abs(sweep) < 1e-9 || Math.abs(sweep) > 2 * Math.PI ? 2 * Math.PI : sweep);
-        break;
-      }
-      case "A":
-      case "B":
-        boxed(values, command === "B", false);
-        break;
-      case "W":
-      case "V":
-        boxed(values, command === "V", true);
-        break;
-      case "X":
-      case "Y": {
-        const [fx, fy] = [x, y];
-        const flat = (command === "X") === level;
-        part.d += flat
-          ? `A${n(Math.abs(a - fx))} ${n(Math.abs(b - fy))} 0 0 ${(a - fx) * (b - fy) > 0 ? 1 : 0} ${n(a)} ${n(b)}`
-          : `A${n(Math.abs(a - fx))} ${n(Math.abs(b - fy))} 0 0 ${(a - fx) * (b - fy) > 0 ? 0 : 1} ${n(a)} ${n(b)}`;
-        [x, y] = [a, b];
-        level = !level;
-        break;
-      }
-      case "G": {
-        const [from, sweep] = [(c * Math.PI) / 180, (d * Math.PI) / 180];
-        arc(x - a * Math.cos(from), y - b * Math.sin(from), a, b, from, sweep);
-        break;
-      }
-    }
-  }
-  end();
-  return parts;
 }
 
 /** Returns the coordinate box of an enhanced geometry and the values of its names, at a size in points. */
@@ -301,7 +157,7 @@ export function readEnhancedGeometry(element: XmlNode, width: number, height: nu
   const path = attribute(element, "enhanced-path");
   if (!path) return undefined;
   const { left, top, wide, tall, read } = measured(element, width, height);
-  const parts = draw(path, read).slice(0, 500);
+  const parts = enhancedPath(path, read).slice(0, 500);
   const moved = left || top ? parts.map((part) => ({ ...part, d: shifted(part.d, -left, -top) })) : parts;
   return moved.length && moved.every(({ d }) => d.length <= 200_000)
     ? { width: wide, height: tall, paths: moved }

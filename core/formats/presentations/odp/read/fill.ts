@@ -73,88 +73,101 @@ function veiled(colours: readonly At<string>[], veil: readonly At<number>[]): St
   return places.slice(0, 20).map((at) => ({ at, colour: along(colours, at, mixed), ...seen(along(veil, at, tween)) }));
 }
 
+/** The colour of a fill that names none (common practice, no source). */
+const USUAL = "#729fcf";
+
+/** A gradient of opacity over a fill (`draw:opacity`); undefined where there is none. */
+function opacityRun(graphic: Values, drawn: ReadonlyMap<string, XmlNode>) {
+  const element = drawn.get(`opacity ${graphic["opacity-name"]}`);
+  if (!element) return undefined;
+  const run = runOf(element);
+  const values = run.from(share(attribute(element, "start")) ?? 1, share(attribute(element, "end")) ?? 1);
+  return { form: run.form, angle: run.angle, values };
+}
+
 /** Reads graphic properties as a fill; undefined when there is none. `picture` returns the name of a fill picture. */
 export function readFill(
   graphic: Values,
   drawn: ReadonlyMap<string, XmlNode>,
   picture: (image: XmlNode) => string | undefined,
 ): Fill | undefined {
-  const kind = graphic.fill;
   const opacity = share(graphic.opacity);
   const see = opacity === undefined ? {} : seen(opacity);
-  const plain = colour(graphic["fill-color"]);
-  const cover = drawn.get(`opacity ${graphic["opacity-name"]}`);
-  const veil = cover && {
-    ...runOf(cover),
-    values: runOf(cover).from(share(attribute(cover, "start")) ?? 1, share(attribute(cover, "end")) ?? 1),
+  switch (graphic.fill) {
+    case "solid": {
+      const veil = opacityRun(graphic, drawn);
+      const plain = colour(graphic["fill-color"]) ?? USUAL;
+      if (!veil) return { kind: "solid", colour: plain, ...see };
+      const stops = veiled([{ at: veil.values[0]?.at ?? 0, value: plain }], veil.values);
+      return { kind: "gradient", form: veil.form, angle: veil.angle, stops };
+    }
+    case "gradient":
+      return readGradient(graphic, drawn, see);
+    case "hatch":
+      return readHatch(graphic, drawn);
+    case "bitmap": {
+      const image = drawn.get(`fill-image ${graphic["fill-image-name"]}`);
+      const source = image && picture(image);
+      const tile = (graphic.repeat ?? "repeat") === "repeat" ? { tile: true } : {};
+      return source === undefined ? undefined : { kind: "picture", source, ...tile, ...see };
+    }
+    default:
+      return undefined;
+  }
+}
+
+function readGradient(
+  graphic: Values,
+  drawn: ReadonlyMap<string, XmlNode>,
+  see: Pick<Stop, "opacity">,
+): Fill | undefined {
+  const name = graphic["fill-gradient-name"];
+  const element =
+    drawn.get(`gradient ${name}`) ?? drawn.get(`linearGradient ${name}`) ?? drawn.get(`radialGradient ${name}`);
+  if (!element) {
+    const plain = colour(graphic["fill-color"]);
+    return plain ? { kind: "solid", colour: plain, ...see } : undefined;
+  }
+  const { form, angle, from } = runOf(element);
+  const stops = childrenOf(element, "gradient-stop")
+    .concat(childrenOf(element, "stop"))
+    .flatMap((stop) => {
+      const at = Number(attribute(stop, "offset"));
+      const own = colour(attribute(stop, "color-value") ?? attribute(stop, "stop-color"));
+      return own && Number.isFinite(at) ? [{ at: clamp(at, 0, 1), value: own }] : [];
+    })
+    .slice(0, 20);
+  // Radial gradients run inwards in OpenDocument, and outwards here.
+  const ordered = form === "linear" ? stops : stops.map((stop) => ({ ...stop, at: 1 - stop.at })).reverse();
+  const [first, last] = [colour(attribute(element, "start-color")), colour(attribute(element, "end-color"))];
+  const colours = stops.length >= 2 ? ordered : from(first ?? "#ffffff", last ?? "#000000");
+  const veil = opacityRun(graphic, drawn);
+  return {
+    kind: "gradient",
+    form,
+    angle,
+    stops: veil ? veiled(colours, veil.values) : colours.map(({ at, value }) => ({ at, colour: value, ...see })),
   };
-  if (kind === "solid" && veil)
-    return {
-      kind: "gradient",
-      form: veil.form,
-      angle: veil.angle,
-      stops: veiled([{ at: veil.values[0]?.at ?? 0, value: plain ?? "#729fcf" }], veil.values),
-    };
-  if (kind === "solid") return { kind: "solid", colour: plain ?? "#729fcf", ...see };
-  if (kind === "gradient") {
-    const name = graphic["fill-gradient-name"];
-    const element =
-      drawn.get(`gradient ${name}`) ?? drawn.get(`linearGradient ${name}`) ?? drawn.get(`radialGradient ${name}`);
-    if (!element) return plain ? { kind: "solid", colour: plain, ...see } : undefined;
-    const { form, angle, from } = runOf(element);
-    const more = childrenOf(element, "gradient-stop")
-      .concat(childrenOf(element, "stop"))
-      .flatMap((stop) => {
-        const at = Number(attribute(stop, "offset"));
-        const own = colour(attribute(stop, "color-value") ?? attribute(stop, "stop-color"));
-        return own && Number.isFinite(at) ? [{ at: clamp(at, 0, 1), value: own }] : [];
-      })
-      .slice(0, 20);
-    const said = form === "linear" ? more : more.map((stop) => ({ ...stop, at: 1 - stop.at })).reverse();
-    const colours =
-      more.length >= 2
-        ? said
-        : from(
-            colour(attribute(element, "start-color")) ?? "#ffffff",
-            colour(attribute(element, "end-color")) ?? "#000000",
-          );
-    return {
-      kind: "gradient",
-      form,
-      angle,
-      stops: veil ? veiled(colours, veil.values) : colours.map(({ at, value }) => ({ at, colour: value, ...see })),
-    };
-  }
-  if (kind === "hatch") {
-    const element = drawn.get(`hatch ${graphic["fill-hatch-name"]}`);
-    const fore = colour(attribute(element, "color")) ?? "#000000";
-    const turn = Number(attribute(element, "rotation")?.replace(/deg$/, "")) || 0;
-    const degrees = turned(/deg/.test(attribute(element, "rotation") ?? "") ? turn : turn / 10) % 180;
-    const crossed = (attribute(element, "style") ?? "single") !== "single";
-    const pattern = crossed
-      ? degrees % 90 > 20 && degrees % 90 < 70
-        ? "cross"
-        : "grid"
-      : degrees < 22 || degrees > 158
-        ? "horizontal"
-        : degrees < 68
-          ? "rising"
-          : degrees < 112
-            ? "vertical"
-            : "falling";
-    return {
-      kind: "pattern",
-      pattern,
-      fore,
-      back: graphic["fill-hatch-solid"] === "true" && plain ? plain : "#ffffff",
-    };
-  }
-  if (kind === "bitmap") {
-    const image = drawn.get(`fill-image ${graphic["fill-image-name"]}`);
-    const source = image && picture(image);
-    return source === undefined
-      ? undefined
-      : { kind: "picture", source, ...((graphic.repeat ?? "repeat") === "repeat" ? { tile: true } : {}), ...see };
-  }
-  return undefined;
+}
+
+function readHatch(graphic: Values, drawn: ReadonlyMap<string, XmlNode>): Fill {
+  const element = drawn.get(`hatch ${graphic["fill-hatch-name"]}`);
+  const rotation = attribute(element, "rotation") ?? "";
+  const given = Number(rotation.replace(/deg$/, "")) || 0;
+  // Without a unit, angles are tenths of degrees (common practice, no source).
+  const degrees = turned(/deg/.test(rotation) ? given : given / 10) % 180;
+  const isCrossed = (attribute(element, "style") ?? "single") !== "single";
+  const plain = colour(graphic["fill-color"]);
+  return {
+    kind: "pattern",
+    pattern: isCrossed ? (degrees % 90 > 20 && degrees % 90 < 70 ? "cross" : "grid") : lineDirection(degrees),
+    fore: colour(attribute(element, "color")) ?? "#000000",
+    back: graphic["fill-hatch-solid"] === "true" && plain ? plain : "#ffffff",
+  };
+}
+
+function lineDirection(degrees: number): "horizontal" | "rising" | "vertical" | "falling" {
+  if (degrees < 22 || degrees > 158) return "horizontal";
+  if (degrees < 68) return "rising";
+  return degrees < 112 ? "vertical" : "falling";
 }

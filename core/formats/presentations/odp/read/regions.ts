@@ -3,7 +3,8 @@ import { child, localName, type XmlNode, attribute } from "../../../shared/xml";
 import { isNumber } from "./elements";
 import { ShapeStyles, type ShapeWork } from "./shapestyles";
 import { transformOf } from "./shapegeometry";
-import { readStyledText, type TextReader } from "./text";
+import type { TextReader } from "./text";
+import { readStyledText } from "./styledtext";
 
 const REGIONS: Record<string, RegionBox["region"]> = { footer: "footer", "page-number": "number", "date-time": "date" };
 

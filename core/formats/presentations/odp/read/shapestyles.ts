@@ -6,7 +6,8 @@ import type { OdpStyles } from "./styles";
 import { readShadow, readStroke } from "./graphics";
 import type { Properties, Values } from "./properties";
 import { readFill } from "./fill";
-import { readStyledText, type TextReader } from "./text";
+import type { TextReader } from "./text";
+import { readStyledText } from "./styledtext";
 
 /** What reading the shapes of a page or master needs. */
 export interface ShapeWork {
