@@ -1,4 +1,7 @@
-import { boxesOf, type FontSet, slotPlaces } from "@unitext/core/layout";
+import { type OdpOptions, PackageParts } from "./packageparts";
+import { FooterDeclarations } from "./footers";
+import { metadataFields } from "./tags";
+import { boxesOf, slotPlaces } from "@unitext/core/layout";
 import {
   type ArrangementName,
   ARRANGEMENTS,
@@ -19,12 +22,10 @@ import {
   themeOf,
   must,
 } from "@unitext/core/model";
-import { strToU8 } from "fflate";
-import { xml, XML_HEAD } from "../../../shared/xml";
+import { xml } from "../../../shared/xml";
 import { flattenRuns, footnoteText, needsExtendedRuns, type AppearanceHashes } from "../../../shared/sourcepackage";
 import { masterRegions, standsOnMaster } from "../../shared/regions";
-import { EXTENSIONS, isLines, stillPictures } from "../../../shared/pictures";
-import { CHART_TYPE, FORMULA_TYPE, TAGS, length, VERSION, appearanceHashes } from "../package/names";
+import { length, appearanceHashes } from "../package/names";
 import type { PageRange } from "../patch/elementranges";
 import type { OdpBase } from "../patch/patchslide";
 import { textXml } from "./text";
@@ -48,20 +49,6 @@ import {
 } from "./masters";
 
 /** Returns a row of the manifest. */
-export const entry = (path: string, type: string) =>
-  xml("manifest:file-entry", {
-    "manifest:full-path": path,
-    "manifest:media-type": type,
-    ...(path === "/" ? { "manifest:version": VERSION } : {}),
-  });
-
-export interface OdpOptions {
-  fonts: FontSet;
-  picture: (sha256: string) => Uint8Array | undefined;
-  at: Date;
-  /** Draws an SVG as a PNG of a width in pixels, which is written beside a drawing for programs without SVG. */
-  png?: (svg: string, width: number) => Uint8Array;
-}
 
 /** Returns the name of a slide's page in the file, to which links lead and by which it is recognised. */
 export function pageName(slide: Slide, number: number): string {
@@ -83,22 +70,13 @@ const annotation = ({ author, text, date }: Comment): string =>
     ...text.split("\n").map((line) => xml("text:p", {}, escapeXml(line))),
   );
 
-export const HEAD = XML_HEAD.replace(' standalone="yes"', "");
-
-/** Writes JSON as element text, in which quotes need no escaping. */
-const jsonText = (value: object) =>
-  JSON.stringify(value).replace(
-    /[&<>\uFFFE\uFFFF]/g,
-    (sign) => ({ "&": "&amp;", "<": "&lt;", ">": "&gt;" })[sign] ?? "",
-  );
-
 /** The pages of a deck being written, with what they need. */
 export class Pages {
   readonly styles: StyleSheet;
   readonly masters: StyleSheet;
   readonly definitions: Definitions;
-  readonly files = new Map<string, Uint8Array>();
-  readonly objects = new Map<string, string>();
+  readonly parts: PackageParts;
+  readonly footers: FooterDeclarations;
   readonly names: ReadonlyMap<string, string>;
   /** The names under which masters from files are written. */
   readonly ownMasters = new Map<string, string>();
@@ -110,19 +88,21 @@ export class Pages {
   private readonly drawn = new Map<ArrangementName, string>();
   private readonly ours = new Map<string, StandardMaster>();
   /** Hashes of page styles, by style name. */
-  private readonly wears = new Map<string, AppearanceHashes>();
+  private readonly appearances = new Map<string, AppearanceHashes>();
 
   constructor(
     readonly deck: Deck,
     private readonly options: OdpOptions,
     readonly prefix: string,
     given: (slide: Slide) => string | undefined,
-    private readonly free: (path: string) => boolean,
+    isFree: (path: string) => boolean,
   ) {
     this.metadata = metadataOf(deck);
     this.styles = new StyleSheet(prefix);
     this.masters = new StyleSheet(`${prefix}M`);
     this.definitions = new Definitions(prefix);
+    this.parts = new PackageParts(deck.assets, options, isFree);
+    this.footers = new FooterDeclarations(prefix, this.metadata.regions.footer);
     const taken = new Set(deck.slides.flatMap((slide) => given(slide) ?? []));
     this.names = new Map(
       deck.slides.map((slide, nth) => {
@@ -136,43 +116,15 @@ export class Pages {
     );
   }
 
-  readonly file = (source: string): string | undefined => {
-    const asset = this.deck.assets[source];
-    const bytes = asset && this.options.picture(asset.sha256);
-    if (!asset || !bytes) return undefined;
-    const path = `${asset.mediaType.startsWith("image/") ? "Pictures" : "Media"}/${asset.sha256.slice(0, 32)}.${EXTENSIONS[asset.mediaType] ?? "bin"}`;
-    this.files.set(path, bytes);
-    return path;
-  };
-  /** Returns the paths of a picture in the order in which a frame offers it: a vector drawing, then its raster. */
-  readonly shown = (source: string): string[] => {
-    const path = this.file(source);
-    const asset = this.deck.assets[source];
-    if (path === undefined || !asset) return [];
-    const { picture, png } = this.options;
-    const dots = isLines(asset) && png ? stillPictures({ [source]: asset }, picture, png)(asset.sha256) : undefined;
-    if (!dots) return [path];
-    const beside = path.replace(/\.[^.]*$/, ".png");
-    this.files.set(beside, dots);
-    return [path, beside];
-  };
   readonly link = (to: string): string | undefined => {
     const inside = slideLink(to);
     if (inside === undefined) return deckLink(to) ? undefined : to;
     const page = this.names.get(inside);
     return page === undefined ? undefined : `#${page}`;
   };
-  /** Adds an embedded document with the files beside its content. Returns its path. */
-  readonly object = (content: string, beside: ReadonlyMap<string, Uint8Array> = new Map()): string => {
-    let nth = this.objects.size + 1;
-    while (this.objects.has(`Object ${nth}`) || !this.free(`Object ${nth}/content.xml`)) nth++;
-    this.objects.set(`Object ${nth}`, content);
-    for (const [name, bytes] of beside) this.files.set(`Object ${nth}/${name}`, bytes);
-    return `Object ${nth}`;
-  };
-
   work(slide: Slide, number: number): Work {
-    const { styles, definitions, file, shown, link, object, metadata } = this;
+    const { styles, definitions, link, metadata } = this;
+    const { file, shown, object } = this.parts;
     const boxes = boxesOf(slide, { metadata, number, fonts: this.options.fonts });
     return {
       styles,
@@ -283,13 +235,13 @@ export class Pages {
     const properties = pageProperties(work, onMaster);
     const style = pageStyle(work, properties);
     const wears =
-      this.wears.get(style) ??
+      this.appearances.get(style) ??
       appearanceHashes(
         Object.fromEntries(
           Object.entries(properties).map(([name, value]) => [name.slice(name.indexOf(":") + 1), value]),
         ),
       );
-    this.wears.set(style, wears);
+    this.appearances.set(style, wears);
     this.keep(slide, {
       ...slidePropertiesOf(slide),
       wears,
@@ -304,7 +256,7 @@ export class Pages {
         "draw:name": this.names.get(slide.id),
         "draw:style-name": style,
         "draw:master-page-name": this.behind(slide),
-        ...this.uses(slide, onMaster),
+        ...this.footers.uses(slide, onMaster),
       },
       drawn,
       (comments ?? []).map(annotation).join(""),
@@ -314,7 +266,7 @@ export class Pages {
   }
 
   /** Writes a page of the source file, with unchanged pieces as they are there. */
-  spliced(base: OdpBase, page: PageRange, slide: Slide, number: number): string {
+  patched(base: OdpBase, page: PageRange, slide: Slide, number: number): string {
     const binding = (one: Element) => ({
       id: one.id,
       slot: one.slot,
@@ -354,7 +306,7 @@ export class Pages {
     const tag = {
       "draw:name": name,
       ...(base.untouched(slide).look ? {} : { "draw:style-name": pageStyle(work, pageProperties(work, onMaster)) }),
-      ...(moved ? { "draw:master-page-name": this.behind(slide), ...this.uses(slide, onMaster) } : {}),
+      ...(moved ? { "draw:master-page-name": this.behind(slide), ...this.footers.uses(slide, onMaster) } : {}),
     };
     const { xml: made, places } = base.compose(page, slide, {
       tag,
@@ -365,7 +317,7 @@ export class Pages {
       named: (element, words) => named.words(element, words),
       timing: () => named.timing(),
       group: groupXml,
-      object: this.object,
+      object: this.parts.object,
     });
     for (const one of slide.elements) if (places.has(one.id)) kept[`#${places.get(one.id)}`] ??= binding(one);
     this.keep(slide, { foreign: true, elements: kept });
@@ -373,7 +325,8 @@ export class Pages {
   }
 
   masterPages(): string {
-    const { metadata, options, masters, definitions, file, link, object, prefix } = this;
+    const { metadata, options, masters, definitions, link, prefix } = this;
+    const { file, shown, object } = this.parts;
     this.standard("points");
     const ours = [OPENING, ...this.ours.values()];
     return [
@@ -391,7 +344,7 @@ export class Pages {
             styles: masters,
             definitions,
             file,
-            shown: this.shown,
+            shown,
             link,
             object,
             fonts: options.fonts,
@@ -431,73 +384,9 @@ export class Pages {
       xml: xml("style:font-face", { "style:name": name, "svg:font-family": `'${name}'` }),
     }));
   }
-  /** The names of a page's footer declarations. */
-  private uses(slide: Slide, onMaster: boolean): Record<string, string | undefined> {
-    return {
-      "presentation:use-footer-name":
-        (onMaster ? this.declared("footer", slide) : undefined) ??
-        (this.metadata.regions.footer ? `${this.prefix}footer` : undefined),
-      "presentation:use-date-time-name": onMaster ? this.declared("date", slide) : undefined,
-    };
-  }
-  /** Returns the name of the declaration of a slide's footer or date. */
-  private declared(region: "footer" | "date", { regions = [] }: Slide): string | undefined {
-    const words = regions.find((one) => one.region === region)?.text;
-    if (words === undefined) return undefined;
-    const key = `${region} ${words}`;
-    const name = this.declarations.get(key)?.name ?? `${this.prefix}${region}${this.declarations.size + 1}`;
-    this.declarations.set(key, { region, name, words });
-    return name;
-  }
-  private readonly declarations = new Map<string, { region: "footer" | "date"; name: string; words: string }>();
-  /** Writes the footer declarations of all pages (OpenDocument 1.3, 9.11). */
-  footer(): string {
-    const { footer } = this.metadata.regions;
-    const own = [...this.declarations.values()].map(({ region, name, words }) =>
-      region === "footer"
-        ? xml("presentation:footer-decl", { "presentation:name": name }, escapeXml(words))
-        : xml(
-            "presentation:date-time-decl",
-            { "presentation:name": name, "presentation:source": "fixed" },
-            escapeXml(words),
-          ),
-    );
-    return (
-      (footer
-        ? xml("presentation:footer-decl", { "presentation:name": `${this.prefix}footer` }, escapeXml(footer))
-        : "") + own.join("")
-    );
-  }
-  keptFields(): string {
-    const { id, properties, language, regions, rate, theme, themes, assets, manuscript, original, masters, styles } =
-      this.metadata;
-    const field = (name: string, value: object) =>
-      xml("meta:user-defined", { "meta:name": name, "meta:value-type": "string" }, jsonText(value));
-    return (
-      field(TAGS.deck, {
-        id,
-        properties,
-        language,
-        regions,
-        rate,
-        theme,
-        ...(themes ? { themes } : {}),
-        assets,
-        ...(manuscript ? { manuscript } : {}),
-        ...(original ? { original } : {}),
-        ...(masters ? { masters } : {}),
-        ...(styles ? { styles } : {}),
-      }) + field(TAGS.slides, this.kept)
-    );
-  }
-  objectEntries(): string[] {
-    return [...this.objects].map(([path, content]) =>
-      entry(`${path}/`, content.startsWith("<math") ? FORMULA_TYPE : CHART_TYPE),
-    );
-  }
-  /** Returns the parts of pictures, films and charts. */
-  *parts(): Iterable<[string, Uint8Array]> {
-    yield* this.files;
-    for (const [path, content] of this.objects) yield [`${path}/content.xml`, strToU8(HEAD + content)];
+
+  /** Returns the user-defined metadata of the deck and its slides. */
+  metadataFields(): string {
+    return metadataFields(this.metadata, this.kept);
   }
 }
