@@ -2,7 +2,7 @@ import { type Frame, must, type Element } from "@unitext/core/model";
 import { namespaces } from "../package/layouts";
 import { NS, emu } from "../package/names";
 import { relativeTo } from "../package/parts";
-import type { SlideWork } from "../write/shape";
+import type { SlideWork } from "../write/slidework";
 import { type SlideRanges, elementRanges, rangeAt } from "./elementranges";
 import type { SourceParts } from "./sourceparts";
 

@@ -16,7 +16,9 @@ import { type ElementRange, rangeAt, type SlideRanges } from "./elementranges";
 import { paragraphsXml } from "../write/text";
 import { type ShapeGroup, timingXml, withGroups, withoutText } from "../write/timing";
 import { transitionXml } from "../write/transition";
-import { backgroundXml, shapeXml, type ShapeWork, type SlideWork, textBox, textContext } from "../write/shape";
+import { shapeXml } from "../write/shape";
+import { backgroundXml } from "../write/background";
+import { textContext, textBox, type ShapeWork, type SlideWork } from "../write/slidework";
 import { slicesIn, moved, movedShape, reworded } from "./patchshape";
 
 interface SlidePatch {

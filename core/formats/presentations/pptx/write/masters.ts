@@ -5,7 +5,8 @@ import { REL, TYPE } from "../package/names";
 import { Relationships, relativeTo } from "../package/parts";
 import { slideShapes } from "./slideshapes";
 import { themePart } from "./theme";
-import { backgroundXml, type SlideWork } from "./shape";
+import { backgroundXml } from "./background";
+import type { SlideWork } from "./slidework";
 
 /** The master of the deck and its layouts, once they are written. */
 export interface WrittenMaster {

@@ -7,7 +7,7 @@ import { REL, TYPE } from "../package/names";
 import { type Package, Relationships, relativeTo } from "../package/parts";
 import { paragraphsXml, type PartTextContext } from "./text";
 import { themePart } from "./theme";
-import { linker } from "./shape";
+import { linker } from "./slidework";
 
 /** Writes the notes of slides under the notes master of the presentation. */
 export class NotesWriter {

@@ -7,7 +7,9 @@ import { emu } from "../package/names";
 import { shapeHashes } from "../patch/appearance";
 import { paragraphsXml } from "./text";
 import { type ShapeGroup, type ShapesOf, withGroups } from "./timing";
-import { placeholderXml, regionShape, shapeXml, type ShapeWork, type SlideWork, textBox, textContext } from "./shape";
+import { placeholderXml, shapeXml } from "./shape";
+import { regionShape } from "./textshape";
+import { textContext, textBox, type ShapeWork, type SlideWork } from "./slidework";
 
 /**
  * Writes the shapes of a slide in reading order. Returns them with the tags of each by shape id, and the shapes of each

@@ -25,14 +25,15 @@ import { movedShape } from "../patch/patchshape";
 import { chartWith } from "../patch/updateworkbook";
 import { timingXml, withoutText } from "./timing";
 import { transitionXml } from "./transition";
-import { backgroundXml, type PptxOptions, type SlideWork } from "./shape";
+import { backgroundXml } from "./background";
+import type { SlideWork, PptxOptions } from "./slidework";
 import { CommentWriter } from "./comments";
 import { NotesWriter } from "./notes";
 import { writeMaster, type WrittenMaster } from "./masters";
 import { writePresentation, writeRoot } from "./presentation";
 import { deckTags, slideTag, tagsPart } from "./tags";
 
-export type { PptxOptions } from "./shape";
+export type { PptxOptions } from "./slidework";
 
 /**
  * Relationships that hold only while the slide refers to them: pictures, charts and embedded objects. One that it no
