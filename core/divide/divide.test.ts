@@ -393,7 +393,7 @@ describe("merge", () => {
     expect(titles(deck)).toEqual(["Welcome", "To p"]);
     expect(accounts.map(({ deck: of, slide: id, why }) => [of, id, why])).toEqual([
       ["one", "p", "it was not chosen"],
-      ["three", "o", "the same opening stands already"],
+      ["three", "o", "another deck has the same opening"],
       ["three", "x", expect.stringContaining("says the same")],
     ]);
     // The link to the slide that was not chosen goes on leading to it.

@@ -114,6 +114,220 @@ function droppedAppearance(slide: Slide, deck: Deck): string[] {
 
 const samePage = (a: Page, b: Page) => a.width === b.width && a.height === b.height;
 
+/** The slides that one deck gives to a merge. */
+interface MergedDeck {
+  deck: Deck;
+  /** The slides as they are in their deck, and their copies. */
+  from: readonly Slide[];
+  slides: Slide[];
+  /** The slide that opens the deck's section, where sections are wanted. */
+  opener: Slide | undefined;
+}
+
+const deckName = (deck: Deck) => deck.properties.title;
+
+class Merge {
+  private readonly accounts: Account[] = [];
+  private readonly files: Files;
+  private readonly themes: AppearanceRegistry;
+  /** The first slide with each opening, by its fingerprint. */
+  private readonly openings = new Map<string, string>();
+  /** The new ids of slides, by deck and slide. */
+  private readonly places = new Map<string, string>();
+  /** The slides that stand for duplicates that were left out. */
+  private readonly instead = new Map<string, string>();
+  /** The slides that stay, by the duplicates that are dropped. */
+  private readonly copyOf = new Map<string, string>();
+  private readonly resizers: PageResizer[] = [];
+
+  constructor(
+    private readonly place: Pick<Deck, "theme" | "themes" | "assets" | "page">,
+    private readonly gathered: readonly MergeSource[],
+    private readonly options: MergeOptions,
+    private readonly newId: () => string,
+  ) {
+    this.files = new Files(place.assets);
+    this.themes = new AppearanceRegistry(place.theme, place.themes ?? {});
+    for (const group of options.drop?.size ? duplicates(gathered) : []) {
+      const stays = group.find(({ deck, slide }) => !options.drop?.has(keyOf(deck, slide)));
+      if (stays)
+        for (const { deck, slide } of group) this.copyOf.set(keyOf(deck, slide), keyOf(stays.deck, stays.slide));
+    }
+  }
+
+  result(): MergeResult {
+    const ids = new Set<string>();
+    const decks = this.gathered.map((source) => {
+      if (ids.has(source.deck.id))
+        throw new Failure(
+          "not-valid",
+          deckName(source.deck) || source.deck.id,
+          "This deck is in the list twice. Take one of them out, or choose other slides of it in one row.",
+        );
+      ids.add(source.deck.id);
+      return this.copied(source);
+    });
+    const joined = decks.flatMap((one) => [...(one.opener ? [one.opener] : []), ...this.linked(one)]);
+    const slides = [...this.contents(decks), ...joined];
+    const used = new Set(slides.flatMap(({ theme }) => (theme ? [theme] : [])));
+    const shared = (name: "masters" | "styles") =>
+      Object.assign(
+        {},
+        ...this.gathered.map(({ deck }) => deck[name] ?? {}),
+        ...this.resizers.map((resizer) => resizer.shared[name]),
+      );
+    return {
+      slides,
+      assets: this.files.assets,
+      themes: Object.fromEntries(Object.entries(this.themes.added).filter(([name]) => used.has(name))),
+      shared: sharedItemsOf(joined, { masters: shared("masters"), styles: shared("styles") }),
+      accounts: this.accounts,
+      files: this.files.sources,
+    };
+  }
+
+  private account(deck: Deck, slide: Pick<Slide, "id">, why: string, left: boolean): void {
+    const nth = deck.slides.findIndex(({ id }) => id === slide.id);
+    const found = must(deck.slides[nth]);
+    this.accounts.push({
+      kind: "slide",
+      deck: deck.id,
+      slide: slide.id,
+      what: `slide ${nth + 1}, “${nameOf(found)}”, of “${deckName(deck)}”`,
+      why,
+      left,
+    });
+  }
+
+  /** Copies the slides of a deck that are chosen and not dropped. */
+  private copied({ deck, version, slides }: MergeSource): MergedDeck {
+    const chosen = slides ? chosenSlides(deck, slides) : deck.slides;
+    const wanted = new Set(chosen);
+    for (const slide of deck.slides) if (!wanted.has(slide)) this.account(deck, slide, "it was not chosen", true);
+    const from = chosen.filter((slide, nth) => this.isTaken(deck, slide, nth));
+    const resizer = samePage(deck.page, this.place.page)
+      ? undefined
+      : new PageResizer(deck.page, this.place.page, deck);
+    if (resizer) this.resizers.push(resizer);
+    const copies = copySlide(deck, version, from, this.newId).map((slide, nth) =>
+      this.adapted(deck, must(from[nth]), slide, resizer),
+    );
+    from.forEach(({ id }, nth) => {
+      const key = keyOf(deck.id, id);
+      if (!this.places.has(key)) this.places.set(key, must(copies[nth]).id);
+    });
+    const opener = this.options.sections && copies.length ? this.opener(deck) : undefined;
+    return { deck, from, slides: copies, opener };
+  }
+
+  /** Whether a chosen slide is taken; one that is dropped or repeats an opening is not. */
+  private isTaken(deck: Deck, slide: Slide, nth: number): boolean {
+    const key = keyOf(deck.id, slide.id);
+    const leave = (why: string, stays: string | undefined) => {
+      if (stays) this.instead.set(key, stays);
+      this.account(deck, slide, why, true);
+      return false;
+    };
+    if (this.options.drop?.has(key))
+      return leave("it says the same as another slide and was dropped", this.copyOf.get(key));
+    if (nth > 0 || !this.options.openingsOnce || slide.id !== deck.slides[0]?.id) return true;
+    const fingerprint = contentFingerprint(slide, deck.assets);
+    const before = this.openings.get(fingerprint);
+    if (before) return leave("another deck has the same opening", before);
+    this.openings.set(fingerprint, key);
+    return true;
+  }
+
+  /** Returns a copied slide on the target's page, in the appearance that is asked for, with its files. */
+  private adapted(deck: Deck, from: Slide, copy: Slide, resizer: PageResizer | undefined): Slide {
+    const { appearance, appearanceOf } = this.options;
+    const slide = resizer?.slide(copy) ?? copy;
+    if (slide !== copy)
+      this.account(
+        deck,
+        from,
+        `its page was ${pageName(deck.page)}; what stands freely on it was fitted to ${pageName(this.place.page)}`,
+        false,
+      );
+    const keeps = appearance === "keep" || deck.id === appearanceOf;
+    const dropped = keeps ? [] : droppedAppearance(slide, deck);
+    if (dropped.length)
+      this.account(deck, from, `it takes the theme of the target, without ${listed(dropped)} of its own`, false);
+    const { theme: _, ...plain } = this.files.on(keeps ? slide : withoutOwnAppearance(slide), deck);
+    const theme = appearance === "keep" ? this.themes.take(themeOf(slide, deck)) : undefined;
+    return theme === undefined ? plain : { ...plain, theme };
+  }
+
+  private opener(deck: Deck): Slide {
+    const title = plainText(deckName(deck) || "Untitled");
+    return {
+      ...newSlide(this.newId(), "section"),
+      elements: [{ kind: "text", id: this.newId(), slot: "title", text: title }],
+    };
+  }
+
+  /** Returns the slides of a deck with links that follow the slides that they lead to. */
+  private linked({ deck, from, slides }: MergedDeck): Slide[] {
+    const ids = new Set(deck.slides.map(({ id }) => id));
+    return slides.map((slide, nth) =>
+      mapSlideLinks(slide, (to, words) => {
+        const inside = slideLink(to);
+        const other = deckLink(to);
+        const key = inside !== undefined ? keyOf(deck.id, inside) : other ? keyOf(other.deck, other.slide) : undefined;
+        const stands = key === undefined ? undefined : this.instead.get(key);
+        const at = key === undefined ? undefined : (this.places.get(key) ?? this.places.get(stands ?? ""));
+        if (at === undefined)
+          // A slide that was not taken is led to in its own deck.
+          return inside !== undefined && ids.has(inside) ? `deck:${deck.id}/${inside}` : to;
+        if (stands !== undefined)
+          this.accounts.push({
+            kind: "link",
+            deck: deck.id,
+            slide: must(from[nth]).id,
+            what: `the link “${words}”`,
+            why: "it leads to the slide that says the same",
+            left: false,
+          });
+        return `slide:${at}`;
+      }),
+    );
+  }
+
+  /** Returns a slide that lists the decks with links, where contents are wanted. */
+  private contents(decks: readonly MergedDeck[]): Slide[] {
+    const filled = decks.filter(({ slides }) => slides.length);
+    if (!this.options.contents || !filled.length) return [];
+    const list = filled.map(({ deck, slides, opener }) => ({
+      kind: "bullet" as const,
+      level: 0,
+      runs: [run(deckName(deck) || "Untitled", [], `slide:${(opener ?? slides[0])?.id}`)],
+    }));
+    return [
+      {
+        ...newSlide(this.newId(), "points"),
+        elements: [
+          { kind: "text", id: this.newId(), slot: "title", text: plainText("Contents") },
+          { kind: "text", id: this.newId(), slot: "body", text: list },
+        ],
+      },
+    ];
+  }
+}
+
+/** Returns the slides of a deck with the ids given. Throws a Failure when one is not there. */
+function chosenSlides(deck: Deck, ids: readonly string[]): Slide[] {
+  const byId = new Map(deck.slides.map((slide) => [slide.id, slide]));
+  return ids.map((id) => {
+    const found = byId.get(id);
+    if (found) return found;
+    throw new Failure(
+      "conflict",
+      deckName(deck) || deck.id,
+      `A slide that was chosen is no longer in “${deckName(deck)}”. Choose its slides again.`,
+    );
+  });
+}
+
 /**
  * Copies the slides of several decks, in order, into one place: with new ids and their origin, files and themes under
  * free names, positioned elements fitted to the target's page, and links following their slides from deck to deck. The
@@ -126,190 +340,7 @@ export function mergeParts(
   options: MergeOptions,
   newId: () => string,
 ): MergeResult {
-  const accounts: Account[] = [];
-  const files = new Files(place.assets);
-  const looks = new AppearanceRegistry(place.theme, place.themes ?? {});
-  const seenOpenings = new Map<string, string>();
-  const places = new Map<string, string>();
-  const known = new Set<string>();
-  /** Links to a slide that was left out as a duplicate lead to the slide that it duplicates. */
-  const instead = new Map<string, string>();
-  const copyOf = new Map<string, string>();
-  const refits: PageResizer[] = [];
-  for (const group of options.drop?.size ? duplicates(gathered) : []) {
-    const stays = group.find(({ deck, slide }) => !options.drop?.has(keyOf(deck, slide)));
-    if (stays) for (const { deck, slide } of group) copyOf.set(keyOf(deck, slide), keyOf(stays.deck, stays.slide));
-  }
-  const blocks = gathered.map(({ deck, version, slides }) => {
-    if (known.has(deck.id))
-      throw new Failure(
-        "not-valid",
-        deck.properties.title || deck.id,
-        "This deck is in the list twice. Take one of them out, or choose other slides of it in one row.",
-      );
-    known.add(deck.id);
-    const byId = new Map(deck.slides.map((slide, nth) => [slide.id, { slide, number: nth + 1 }]));
-    const chosen = slides
-      ? slides.map((id) => {
-          const found = byId.get(id);
-          if (!found)
-            throw new Failure(
-              "conflict",
-              deck.properties.title || deck.id,
-              `A slide that was chosen is no longer in “${deck.properties.title}”. Choose its slides again.`,
-            );
-          return found.slide;
-        })
-      : deck.slides;
-    const wanted = new Set(chosen);
-    for (const slide of deck.slides)
-      if (!wanted.has(slide))
-        accounts.push({
-          kind: "slide",
-          deck: deck.id,
-          slide: slide.id,
-          what: `slide ${byId.get(slide.id)?.number}, “${nameOf(slide)}”, of “${deck.properties.title}”`,
-          why: "it was not chosen",
-          left: true,
-        });
-    const taken = chosen.filter((slide, nth) => {
-      const key = keyOf(deck.id, slide.id);
-      const leave = (why: string, stays: string | undefined) => {
-        if (stays) instead.set(key, stays);
-        accounts.push({
-          kind: "slide",
-          deck: deck.id,
-          slide: slide.id,
-          what: `slide ${byId.get(slide.id)?.number}, “${nameOf(slide)}”, of “${deck.properties.title}”`,
-          why,
-          left: true,
-        });
-        return false;
-      };
-      if (options.drop?.has(key)) return leave("it says the same as another slide and was dropped", copyOf.get(key));
-      if (nth > 0 || !options.openingsOnce || slide.id !== deck.slides[0]?.id) return true;
-      const likeness = contentFingerprint(slide, deck.assets);
-      const before = seenOpenings.get(likeness);
-      if (before) return leave("the same opening stands already", before);
-      seenOpenings.set(likeness, key);
-      return true;
-    });
-    const refit = samePage(deck.page, place.page) ? undefined : new PageResizer(deck.page, place.page, deck);
-    const made = copySlide(deck, version, taken, newId).map((carried) => {
-      const slide = refit?.slide(carried) ?? carried;
-      const from = carried.origin?.slide ?? "";
-      if (slide !== carried)
-        accounts.push({
-          kind: "slide",
-          deck: deck.id,
-          slide: from,
-          what: `slide ${byId.get(from)?.number}, “${nameOf(slide)}”, of “${deck.properties.title}”`,
-          why: `its page was ${pageName(deck.page)}; what stands freely on it was fitted to ${pageName(place.page)}`,
-          left: false,
-        });
-      const keeps = options.appearance === "keep" || deck.id === options.appearanceOf;
-      const dropped = keeps ? [] : droppedAppearance(slide, deck);
-      if (dropped.length)
-        accounts.push({
-          kind: "slide",
-          deck: deck.id,
-          slide: from,
-          what: `slide ${byId.get(from)?.number}, “${nameOf(slide)}”, of “${deck.properties.title}”`,
-          why: `it takes the theme of the target, without ${listed(dropped)} of its own`,
-          left: false,
-        });
-      const own = files.on(keeps ? slide : withoutOwnAppearance(slide), deck);
-      const look = options.appearance === "keep" ? looks.take(themeOf(slide, deck)) : undefined;
-      const { theme: _, ...plain } = own;
-      return look === undefined ? plain : { ...plain, theme: look };
-    });
-    taken.forEach(({ id }, nth) => {
-      const key = keyOf(deck.id, id);
-      if (!places.has(key)) places.set(key, must(made[nth]).id);
-    });
-    if (refit) refits.push(refit);
-    const opener: Slide | undefined =
-      options.sections && made.length
-        ? {
-            ...newSlide(newId(), "section"),
-            elements: [
-              { kind: "text", id: newId(), slot: "title", text: plainText(deck.properties.title || "Untitled") },
-            ],
-          }
-        : undefined;
-    return { deck, from: taken, slides: made, opener, numbers: byId };
-  });
-  const whereIs = (key: string): string | undefined =>
-    places.get(key) ?? (instead.has(key) ? places.get(must(instead.get(key))) : undefined);
-  const joined = blocks.flatMap(({ deck, from, slides, opener, numbers }) => [
-    ...(opener ? [opener] : []),
-    ...slides.map((slide, nth) =>
-      mapSlideLinks(slide, (to, words) => {
-        const inside = slideLink(to);
-        const other = deckLink(to);
-        const key = inside !== undefined ? keyOf(deck.id, inside) : other ? keyOf(other.deck, other.slide) : undefined;
-        const at = key === undefined ? undefined : whereIs(key);
-        const source = must(from[nth]).id;
-        if (at !== undefined) {
-          if (key !== undefined && instead.has(key))
-            accounts.push({
-              kind: "link",
-              deck: deck.id,
-              slide: source,
-              what: `the link “${words}”`,
-              why: "it leads to the slide that says the same",
-              left: false,
-            });
-          return `slide:${at}`;
-        }
-        if (inside === undefined || !numbers.has(inside)) return to;
-        // The slide was not taken: the link keeps leading to it in its own deck.
-        return `deck:${deck.id}/${inside}`;
-      }),
-    ),
-  ]);
-  const filled = blocks.filter(({ slides }) => slides.length);
-  const contents: Slide[] =
-    options.contents && filled.length
-      ? [
-          {
-            ...newSlide(newId(), "points"),
-            elements: [
-              { kind: "text", id: newId(), slot: "title", text: plainText("Contents") },
-              {
-                kind: "text",
-                id: newId(),
-                slot: "body",
-                text: filled.map(({ deck, slides, opener }) => ({
-                  kind: "bullet" as const,
-                  level: 0,
-                  runs: [run(deck.properties.title || "Untitled", [], `slide:${(opener ?? slides[0])?.id}`)],
-                })),
-              },
-            ],
-          },
-        ]
-      : [];
-  const used = new Set([...contents, ...joined].flatMap(({ theme }) => (theme ? [theme] : [])));
-  const added = Object.fromEntries(Object.entries(looks.added).filter(([name]) => used.has(name)));
-  const masters = Object.assign(
-    {},
-    ...gathered.map(({ deck }) => deck.masters ?? {}),
-    ...refits.map(({ shared }) => shared.masters),
-  );
-  const styles = Object.assign(
-    {},
-    ...gathered.map(({ deck }) => deck.styles ?? {}),
-    ...refits.map(({ shared }) => shared.styles),
-  );
-  return {
-    slides: [...contents, ...joined],
-    assets: files.assets,
-    themes: added,
-    shared: sharedItemsOf(joined, { masters, styles }),
-    accounts,
-    files: files.sources,
-  };
+  return new Merge(place, gathered, options, newId).result();
 }
 
 /** Merges decks into a new one with the metadata of the first. Throws as `mergeParts` does, and for an empty list. */

@@ -54,6 +54,125 @@ function breaksBefore(atoms: readonly Atom[], start: number, end: number): numbe
   return places.sort((a, b) => a.cost - b.cost).map(({ at }) => at);
 }
 
+/** Divides the flow of a composition into pages that fit. */
+class Paginator {
+  private readonly pages: Composed[] = [];
+  private start = 0;
+  /** How many atoms the next page is expected to hold. */
+  private guess = 6;
+
+  constructor(
+    private readonly whole: Composed,
+    private atoms: readonly Atom[],
+    private readonly context: FitContext,
+    private readonly say: (message: string) => void,
+  ) {}
+
+  run(): Composed[] {
+    for (let round = 0; this.start < this.atoms.length && round < 5000; round++) {
+      const end = this.longestFit();
+      if (this.divideAt(end)) continue;
+      // The rest of a page may be arranged differently and take more room: the break is put where the page fits.
+      const last = end === this.start ? end + 1 : end;
+      const at = breaksBefore(this.atoms, this.start, last).find((one) => one === last || this.fits(one)) ?? last;
+      this.guess = Math.max(2, at - this.start);
+      this.pages.push(this.page(this.start, at));
+      this.start = at;
+    }
+    return this.pages;
+  }
+
+  private page(from: number, to: number): Composed {
+    return paginate(this.whole, flowOfAtoms(this.atoms.slice(from, to)), this.pages.length);
+  }
+
+  private fits(to: number): boolean {
+    return overflowOf(this.page(this.start, to), this.context) === 0;
+  }
+
+  /** Returns the end of the longest page that fits, by doubling and halving from the last page's length. */
+  private longestFit(): number {
+    const { start } = this;
+    const { length } = this.atoms;
+    let low = start;
+    let high = Math.min(length, start + this.guess);
+    while (high < length && this.fits(high)) {
+      low = high;
+      high = Math.min(length, start + (high - start) * 2);
+    }
+    if (high > low && this.fits(high)) return high;
+    while (high - low > 1) {
+      const middle = (low + high) >> 1;
+      if (this.fits(middle)) low = middle;
+      else high = middle;
+    }
+    return low;
+  }
+
+  /**
+   * Divides the atom at the end of a page, where that helps: one that does not fit on a page alone, and a table or code
+   * that would leave the page half empty. Returns whether it did.
+   */
+  private divideAt(end: number): boolean {
+    const atom = this.atoms[end];
+    if (!atom) return false;
+    const isFirst = end === this.start;
+    if (!isFirst && !(isDivisible(atom) && overflowOf(this.page(end, end + 1), this.context) > 0)) return false;
+    const parts = smaller(atom, this.context.metadata.language, this.say);
+    const helps = parts.length > 1 || (isFirst && parts.length === 1 && parts[0]?.flow.kind !== atom.flow.kind);
+    if (helps) this.atoms = this.atoms.toSpliced(end, 1, ...parts);
+    return helps;
+  }
+}
+
+const contentOf = ({ flow }: Atom) => (flow.kind === "content" ? flow.content : undefined);
+
+/** Whether an atom is code, or a table of several rows. */
+function isDivisible(atom: Atom): boolean {
+  const content = contentOf(atom);
+  return content?.kind === "code" || (content?.kind === "table" && content.rows.length - content.header > 1);
+}
+
+/** Shortens a title that is too long for its place. Returns the composition with the whole title in its notes. */
+function withShortTitle(composed: Composed, title: RichText, context: FitContext): Composed {
+  const { arrangement, notes } = composed;
+  const bare = (shortened: RichText | null): Composed => ({
+    ...composed,
+    title: shortened,
+    flow: [],
+    slots: new Map(),
+    arrangement: arrangement === "opening" || arrangement === "section" ? arrangement : "title",
+  });
+  if (overflowOf(bare(title), context) === 0) return composed;
+  let most = 16;
+  let short = shortTitle(title, most);
+  while (most > 3 && overflowOf(bare(short), context) > 0) short = shortTitle(title, (most -= 3));
+  return { ...composed, title: short, notes: [...title.map((paragraph) => ({ ...paragraph })), ...notes] };
+}
+
+const isWords = (item: Flow) => item.kind === "text" || ["table", "code"].includes(item.content.kind);
+
+/** Returns a flow item as notes say it; pictures, charts and diagrams say nothing. */
+function asNotes(item: Flow, line: number): RichText {
+  if (item.kind === "text") return item.text;
+  const { content } = item;
+  if (content.kind === "table") return (tableText(content, line) as Extract<Flow, { kind: "text" }>).text;
+  if (content.kind !== "code") return [];
+  return content.text
+    .split("\n")
+    .map((text) => ({ kind: "plain" as const, level: 0, runs: text ? [run(text, ["code"])] : [] }));
+}
+
+/** Moves the words of all pages but the first to its notes. Figures keep pages of their own. */
+function restToNotes(whole: Composed, [first, ...rest]: readonly Composed[], line: number): Composed[] {
+  const words = rest.flatMap(({ flow }) => flow.flatMap((item) => asNotes(item, line)));
+  const figures = rest
+    .map(({ flow }) => flow.filter((item) => !isWords(item)))
+    .filter((flow) => flow.length)
+    .map((flow, nth) => paginate(whole, flow, nth + 1));
+  return [{ ...must(first), notes: [...must(first).notes, ...words] }, ...figures];
+}
+
 /**
  * Makes a composition fit. First by the theme's steps of size and a title on two lines; then a title that is too long
  * is shortened, and all of it goes to the notes; then columns get slides of their own and the flow continues on next
@@ -69,112 +188,18 @@ export function fitComposition(
 ): Composed[] {
   if (rule.overflow === "leave" || overflowOf(composed, context) === 0) return [composed];
   const say = (message: string) => problems.push({ line, message });
-  const { language } = context.metadata;
-  let whole = composed;
-  const bare = (title: RichText | null): Composed => ({
-    ...whole,
-    title,
-    flow: [],
-    slots: new Map(),
-    arrangement: whole.arrangement === "opening" || whole.arrangement === "section" ? whole.arrangement : "title",
-  });
-  if (whole.title && overflowOf(bare(whole.title), context) > 0) {
-    let most = 16;
-    let title = shortTitle(whole.title, most);
-    while (most > 3 && overflowOf(bare(title), context) > 0) title = shortTitle(whole.title, (most -= 3));
+  const whole = composed.title ? withShortTitle(composed, composed.title, context) : composed;
+  if (whole !== composed) {
     say("The heading is longer than a title can be; the title has its beginning, the notes have all of it.");
-    whole = {
-      ...whole,
-      title,
-      notes: [...whole.title.map((paragraph) => ({ ...paragraph, runs: paragraph.runs })), ...whole.notes],
-    };
     if (overflowOf(whole, context) === 0) return [whole];
   }
-  let flow = whole.flow;
-  if (whole.slots.size) {
-    say("The columns hold more than fits side by side; they stand one after the other.");
-    flow = [...flow, ...[...whole.slots.values()].flat()];
-  }
-  let atoms = atomsOf(flow);
-  const pages: Composed[] = [];
-  let start = 0;
-  let guess = 6;
-  const page = (from: number, to: number) => paginate(whole, flowOfAtoms(atoms.slice(from, to)), pages.length);
-  const fits = (to: number) => overflowOf(page(start, to), context) === 0;
-  let rounds = 0;
-  while (start < atoms.length && rounds++ < 5000) {
-    // Finds the largest number of atoms that fits, by doubling and halving from the last page's number.
-    let low = start;
-    let high = Math.min(atoms.length, start + guess);
-    while (high < atoms.length && fits(high)) {
-      low = high;
-      high = Math.min(atoms.length, start + (high - start) * 2);
-    }
-    if (high > low && fits(high)) low = high;
-    while (high - low > 1) {
-      const middle = (low + high) >> 1;
-      if (fits(middle)) low = middle;
-      else high = middle;
-    }
-    if (low === start) {
-      const parts = smaller(must(atoms[start]), language, say);
-      if (parts.length > 1 || (parts.length === 1 && parts[0]?.flow.kind !== atoms[start]?.flow.kind)) {
-        atoms = atoms.toSpliced(start, 1, ...parts);
-        continue;
-      }
-      low = start + 1;
-    } else if (low < atoms.length && low - start > 0) {
-      // A table or piece of code that no longer fits fills the page with as much as fits.
-      const next = must(atoms[low]);
-      const content = next.flow.kind === "content" ? next.flow.content : undefined;
-      if (
-        content &&
-        (content.kind === "code" || (content.kind === "table" && content.rows.length - content.header > 1)) &&
-        overflowOf(page(low, low + 1), context) > 0
-      ) {
-        const parts = smaller(next, language, say);
-        if (parts.length > 1) {
-          atoms = atoms.toSpliced(low, 1, ...parts);
-          continue;
-        }
-      }
-    }
-    // The rest of a page may be arranged differently and take more room: the break is put where the page fits.
-    const end = breaksBefore(atoms, start, low).find((at) => at === low || fits(at)) ?? low;
-    guess = Math.max(2, end - start);
-    pages.push(page(start, end));
-    start = end;
-  }
+  if (whole.slots.size) say("The columns hold more than fits side by side; they stand one after the other.");
+  const flow = [...whole.flow, ...[...whole.slots.values()].flat()];
+  const pages = new Paginator(whole, atomsOf(flow), context, say).run();
   if (!pages.length) return [whole];
-  const [first, ...rest] = pages as [Composed, ...Composed[]];
-  if (rule.overflow === "notes" && rest.length) {
-    const left = rest.flatMap((one) =>
-      one.flow.flatMap(
-        (item): RichText =>
-          item.kind === "text"
-            ? item.text
-            : item.content.kind === "table"
-              ? (tableText(item.content, line) as Extract<Flow, { kind: "text" }>).text
-              : item.content.kind === "code"
-                ? item.content.text
-                    .split("\n")
-                    .map((text) => ({ kind: "plain" as const, level: 0, runs: text ? [run(text, ["code"])] : [] }))
-                : [],
-      ),
-    );
-    const drawn = rest.filter((one) =>
-      one.flow.some((item) => item.kind === "content" && !["table", "code"].includes(item.content.kind)),
-    );
-    const shown = drawn
-      .map((one) => ({
-        ...one,
-        flow: one.flow.filter((item) => item.kind === "content" && !["table", "code"].includes(item.content.kind)),
-      }))
-      .map((one, at) => paginate(whole, one.flow, at + 1));
-    say("What does not fit on the slide is in its notes.");
-    return [{ ...first, notes: [...first.notes, ...left] }, ...shown];
-  }
-  return pages;
+  if (rule.overflow !== "notes" || pages.length === 1) return pages;
+  say("What does not fit on the slide is in its notes.");
+  return restToNotes(whole, pages, line);
 }
 
 const bareTitle = (composed: Composed): Composed => ({ ...composed, flow: [], slots: new Map() });

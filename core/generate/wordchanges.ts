@@ -15,7 +15,6 @@ import {
 } from "@unitext/core/model";
 import { deckText, normalText, readText } from "@unitext/core/text";
 import { diffIndices } from "node-diff3";
-
 import { generate } from "./generate";
 
 const free = new WeakMap<readonly Element[], boolean>();
@@ -60,6 +59,7 @@ export function holdsMoreThanText(slide: Slide): boolean {
 }
 
 const echoedSlides = new WeakMap<Slide, { first: boolean; echo: Slide | undefined }>();
+
 /** Returns the slide that the deck's own text makes when it is read, as the base for what was typed. */
 function echoedSlide(slide: Slide, first: boolean): Slide | undefined {
   const known = echoedSlides.get(slide);
@@ -87,6 +87,7 @@ interface Said {
   element: Element;
   at: number;
 }
+
 /** Returns the paragraphs of a slide in order, with their places. */
 function paragraphs(slide: Slide, shapes: boolean): Said[] {
   return slide.elements.flatMap((element) =>
@@ -118,6 +119,7 @@ function paragraphs(slide: Slide, shapes: boolean): Said[] {
       : [],
   );
 }
+
 const bareWords = (words: string) => words.replace(/"marks":\[[^\]]*\],?/g, "");
 
 /** Returns a paragraph with other words and the properties of the one that it replaces. */
@@ -189,95 +191,105 @@ function withTypedWords(old: Element, made: Element): Element {
  */
 export function wordChanges(old: Slide, made: Slide, first: boolean): SingleChange[] {
   const echo = echoedSlide(old, first);
-  const id = old.id;
+  const sameNotes = echo && JSON.stringify(normalText(echo.notes)) === JSON.stringify(normalText(made.notes));
+  if (echo && sameNotes && contentKey({ ...echo, notes: made.notes }) === contentKey(made)) return [];
   const changes: SingleChange[] = [];
-  if (
-    echo &&
-    contentKey({ ...echo, notes: made.notes }) === contentKey(made) &&
-    JSON.stringify(normalText(echo.notes)) === JSON.stringify(normalText(made.notes))
-  )
-    return changes;
-  if (!echo || JSON.stringify(normalText(echo.notes)) !== JSON.stringify(normalText(made.notes)))
-    changes.push({ kind: "setNotes", slide: id, notes: made.notes });
-  if (echo && JSON.stringify(slidePropertiesOf(echo)) !== JSON.stringify(slidePropertiesOf(made)))
+  if (!sameNotes) changes.push({ kind: "setNotes", slide: old.id, notes: made.notes });
+  if (!echo) return changes;
+  if (JSON.stringify(slidePropertiesOf(echo)) !== JSON.stringify(slidePropertiesOf(made)))
     changes.push({
       kind: "setSlideProperties",
-      slide: id,
+      slide: old.id,
       properties: { ...slidePropertiesOf(old), ...slidePropertiesOf(made) },
     });
-  if (!echo) return changes;
+  return [...changes, ...textChanges(old, echo, made), ...figureChanges(old, echo, made)];
+}
 
-  // Words: what was typed since the base is applied to the paragraphs of the slide that say the same as the base.
-  const [before, after] = [paragraphs(echo, false), paragraphs(made, false)];
-  const own = paragraphs(old, true);
+/** Pairs each paragraph of `base` with one of `own` that says the same, with the same marks if there is one. */
+function pairParagraphs(base: readonly Said[], own: readonly Said[]): (Said | undefined)[] {
   const unused = new Set(own);
-  const find = (test: (one: Said) => boolean) => [...unused].find(test);
-  const place = before.map(({ words }) => {
+  return base.map(({ words }) => {
+    const find = (test: (one: Said) => boolean) => [...unused].find(test);
     const found = find((one) => one.words === words) ?? find((one) => bareWords(one.words) === bareWords(words));
     if (found) unused.delete(found);
     return found;
   });
-  const texts = new Map<Element, (Paragraph | null)[][]>();
-  const slotsOfText = (element: Element) => {
-    const known =
-      texts.get(element) ??
-      ("text" in element && Array.isArray(element.text)
-        ? element.text.map((paragraph): (Paragraph | null)[] => [paragraph])
-        : []);
-    texts.set(element, known);
+}
+
+/** The paragraphs of a slide's texts, each with what replaces it and what follows it. */
+class EditedTexts {
+  private readonly texts = new Map<Element, (Paragraph | null)[][]>();
+  /** Typed paragraphs that belong to no text of the slide. */
+  readonly unplaced: Paragraph[] = [];
+
+  private listsOf(element: Element): (Paragraph | null)[][] {
+    const text = "text" in element && Array.isArray(element.text) ? element.text : [];
+    const known = this.texts.get(element) ?? text.map((paragraph): (Paragraph | null)[] => [paragraph]);
+    this.texts.set(element, known);
     return known;
-  };
-  const fresh: Paragraph[] = [];
-  for (const {
-    buffer1: [from, gone],
-    buffer2: [start, come],
-  } of diffIndices(
-    before.map(({ words }) => words),
-    after.map(({ words }) => words),
-  ).map(({ buffer1, buffer2 }) => ({ buffer1, buffer2 }))) {
-    for (let nth = 0; nth < Math.max(gone, come); nth++) {
-      const held = nth < gone ? place[from + nth] : undefined;
-      const typed = nth < come ? after[start + nth]?.paragraph : undefined;
-      if (held && nth < gone) {
-        const list = slotsOfText(held.element);
-        list[held.at] = [
-          typed ? withPropertiesOf(held.paragraph, typed) : null,
-          ...(list[held.at] as Paragraph[]).slice(1),
-        ];
-      } else if (typed) {
-        const beside =
-          place
-            .slice(0, from + Math.min(nth, gone))
-            .findLast((one) => one !== undefined && one.element.slot !== "title") ??
-          place.slice(from).find((one) => one !== undefined && one.element.slot !== "title");
-        if (beside)
-          must(slotsOfText(beside.element)[beside.at]).push({
-            ...withPropertiesOf(beside.paragraph, typed),
-            kind: typed.kind,
-            level: typed.level,
-          });
-        else fresh.push(typed);
+  }
+
+  /** Replaces a paragraph by a typed one, in its formatting, or removes it. */
+  replace(held: Said, typed: Paragraph | undefined): void {
+    const lists = this.listsOf(held.element);
+    const following = must(lists[held.at]).slice(1);
+    lists[held.at] = [typed ? withPropertiesOf(held.paragraph, typed) : null, ...following];
+  }
+
+  insertAfter(beside: Said | undefined, typed: Paragraph): void {
+    if (!beside) {
+      this.unplaced.push(typed);
+      return;
+    }
+    const paragraph = withPropertiesOf(beside.paragraph, typed);
+    must(this.listsOf(beside.element)[beside.at]).push({ ...paragraph, kind: typed.kind, level: typed.level });
+  }
+
+  *[Symbol.iterator](): Generator<[Element, RichText]> {
+    for (const [element, lists] of this.texts)
+      yield [element, lists.flat().filter((paragraph): paragraph is Paragraph => paragraph !== null)];
+  }
+}
+
+/** Applies what was typed since the base to the paragraphs of the slide that say the same as the base. */
+function textChanges(old: Slide, echo: Slide, made: Slide): SingleChange[] {
+  const [before, after] = [paragraphs(echo, false), paragraphs(made, false)];
+  const place = pairParagraphs(before, paragraphs(old, true));
+  const isBody = (one: Said | undefined) => one !== undefined && one.element.slot !== "title";
+  const edited = new EditedTexts();
+  const wordsOf = (list: readonly Said[]) => list.map(({ words }) => words);
+  for (const { buffer1, buffer2 } of diffIndices(wordsOf(before), wordsOf(after))) {
+    const [from, removed] = buffer1;
+    const [start, added] = buffer2;
+    for (let nth = 0; nth < Math.max(removed, added); nth++) {
+      const held = nth < removed ? place[from + nth] : undefined;
+      const typed = nth < added ? after[start + nth]?.paragraph : undefined;
+      if (held) edited.replace(held, typed);
+      else if (typed) {
+        const above = place.slice(0, from + Math.min(nth, removed)).findLast(isBody);
+        edited.insertAfter(above ?? place.slice(from).find(isBody), typed);
       }
     }
   }
-  for (const [element, lists] of texts) {
-    const text: RichText = lists.flat().filter((paragraph): paragraph is Paragraph => paragraph !== null);
-    changes.push(
+  const changes = [...edited].map(
+    ([element, text]): SingleChange =>
       element.kind === "text"
-        ? { kind: "setText", slide: id, element: element.id, text }
-        : { kind: "setElement", slide: id, element: { ...element, text } as Element },
-    );
-  }
-  if (fresh.length)
+        ? { kind: "setText", slide: old.id, element: element.id, text }
+        : { kind: "setElement", slide: old.id, element: { ...element, text } as Element },
+  );
+  if (edited.unplaced.length)
     changes.push({
       kind: "insertElement",
-      slide: id,
-      element: { kind: "text", id: `${made.id}-more`, slot: null, text: fresh },
+      slide: old.id,
+      element: { kind: "text", id: `${made.id}-more`, slot: null, text: edited.unplaced },
       index: old.elements.length,
     });
+  return changes;
+}
 
-  // Figures, kind by kind: those that are equal in base and text are not touched.
-  for (const kind of FIGURES) {
+/** Updates figures, kind by kind; those that are equal in base and text are not touched. */
+function figureChanges(old: Slide, echo: Slide, made: Slide): SingleChange[] {
+  return FIGURES.flatMap((kind) => {
     const of = (slide: Slide) => slide.elements.filter((element) => element.kind === kind);
     const [was, is, has] = [of(echo), of(made), of(old)];
     const same = new Set<number>();
@@ -286,26 +298,28 @@ export function wordChanges(old: Slide, made: Slide, first: boolean): SingleChan
       if (at >= 0) same.add(at);
       return at;
     });
+    const changes: SingleChange[] = [];
     let next = 0;
     paired.forEach((at, nth) => {
       if (at >= 0) return;
       while (same.has(next)) next++;
       const held = next < was.length ? has[next] : undefined;
+      const typed = must(is[nth]);
       if (held) {
         same.add(next);
-        changes.push({ kind: "setElement", slide: id, element: withTypedWords(held, must(is[nth])) });
+        changes.push({ kind: "setElement", slide: old.id, element: withTypedWords(held, typed) });
       } else
         changes.push({
           kind: "insertElement",
-          slide: id,
-          element: { ...must(is[nth]), slot: null },
+          slide: old.id,
+          element: { ...typed, slot: null },
           index: old.elements.length,
         });
     });
     was.forEach((_, nth) => {
       const held = has[nth];
-      if (!same.has(nth) && held) changes.push({ kind: "deleteElement", slide: id, element: held.id });
+      if (!same.has(nth) && held) changes.push({ kind: "deleteElement", slide: old.id, element: held.id });
     });
-  }
-  return changes;
+    return changes;
+  });
 }

@@ -85,132 +85,168 @@ const COUNTED: Record<Accounted, (n: number) => string> = {
   binding: (n) => plural(n, "data binding"),
 };
 
+const keyOf = (deck: string, slide: string) => `${deck}/${slide}`;
+
+/** The pairing of the slides before an operation with those after it. */
+class Pairing {
+  private readonly inputs: ReadonlyMap<string, ReadonlySet<string>>;
+  /** The copies of each slide of the input. */
+  private readonly copies = new Map<string, Slide[]>();
+  /** The slides of the input by those of the output that stand for them. */
+  private readonly standsFor = new Map<string, string>();
+  private readonly homes: ReadonlyMap<Slide, string>;
+  /** The number of slides of the output that stand for none of the input. */
+  readonly added: number;
+
+  constructor(before: readonly Deck[], after: readonly Deck[]) {
+    this.inputs = new Map(before.map((deck) => [deck.id, new Set(deck.slides.map(({ id }) => id))]));
+    this.homes = new Map(after.flatMap((deck) => deck.slides.map((slide) => [slide, deck.id] as const)));
+    let added = 0;
+    for (const deck of after)
+      for (const slide of deck.slides) {
+        const key = this.inputOf(deck, slide);
+        if (key === undefined) {
+          added += 1;
+          continue;
+        }
+        this.standsFor.set(keyOf(deck.id, slide.id), key);
+        const list = this.copies.get(key);
+        if (list) list.push(slide);
+        else this.copies.set(key, [slide]);
+      }
+    this.added = added;
+  }
+
+  private inputOf(deck: Deck, { id, origin }: Slide): string | undefined {
+    if (origin && this.inputs.get(origin.deck)?.has(origin.slide)) return keyOf(origin.deck, origin.slide);
+    return this.inputs.get(deck.id)?.has(id) ? keyOf(deck.id, id) : undefined;
+  }
+
+  copiesOf(deck: string, slide: string): readonly Slide[] {
+    return this.copies.get(keyOf(deck, slide)) ?? [];
+  }
+
+  /** Returns what a slide of the input holds. */
+  before(deck: string, slide: Slide): Held {
+    return heldBy(slide, (to) => {
+      const inside = slideLink(to);
+      if (inside !== undefined) return this.inputs.get(deck)?.has(inside) ? keyOf(deck, inside) : `?/${inside}`;
+      const other = deckLink(to);
+      return other ? keyOf(other.deck, other.slide) : to;
+    });
+  }
+
+  /**
+   * Returns what a slide of the output holds. A link is named by the input slide that it leads to; a broken link keeps
+   * its id behind a question mark.
+   */
+  after(slide: Slide): Held {
+    const home = this.homes.get(slide) ?? "";
+    return heldBy(slide, (to) => {
+      const inside = slideLink(to);
+      if (inside !== undefined) return this.standsFor.get(keyOf(home, inside)) ?? `?/${inside}`;
+      const other = deckLink(to);
+      return other ? (this.standsFor.get(keyOf(other.deck, other.slide)) ?? keyOf(other.deck, other.slide)) : to;
+    });
+  }
+}
+
+/** Sums up what became of things, one row for each kind. */
+class BalanceSheet {
+  readonly rows = Object.fromEntries(
+    ACCOUNTED.map((kind) => [kind, { before: 0, carried: 0, adapted: 0, left: 0, open: 0, again: 0 }]),
+  ) as Record<Accounted, BalanceRow>;
+  readonly open: Balance["open"] = [];
+  private readonly accounts = new Map<string, Account[]>();
+
+  constructor(accounts: readonly Account[]) {
+    for (const account of accounts) {
+      const key = `${account.kind} ${keyOf(account.deck, account.slide)}`;
+      this.accounts.set(key, [...(this.accounts.get(key) ?? []), account]);
+    }
+  }
+
+  accountsOf(kind: Accounted, deck: string, slide: string): readonly Account[] {
+    return this.accounts.get(`${kind} ${keyOf(deck, slide)}`) ?? [];
+  }
+
+  /** Counts `all` things of a slide, of which some are missing; each missing one needs an account. */
+  settle(kind: Accounted, deck: string, slide: string, all: number, missing: readonly string[]): void {
+    const row = this.rows[kind];
+    row.before += all;
+    row.carried += all - missing.length;
+    // A slide that is missing cannot have been adapted.
+    const reasons = this.accountsOf(kind, deck, slide).filter(({ left }) => left || kind !== "slide");
+    missing.forEach((what, nth) => {
+      const reason = reasons[nth];
+      if (!reason) {
+        row.open += 1;
+        this.open.push({ kind, deck, slide, what });
+      } else if (reason.left) row.left += 1;
+      else row.adapted += 1;
+    });
+  }
+
+  /** Counts everything on a slide that has no copy: the reason for the slide covers all of it. */
+  settleMissing(deck: string, slide: string, own: Held): void {
+    const hasReason = this.accountsOf("slide", deck, slide).some(({ left }) => left);
+    const kinds: [Accounted, readonly string[]][] = [
+      ["notes", own.notes ? [own.notes] : []],
+      ["link", own.links],
+      ["binding", own.bindings],
+    ];
+    for (const [kind, list] of kinds) {
+      this.rows[kind].before += list.length;
+      this.rows[kind][hasReason ? "left" : "open"] += list.length;
+      if (!hasReason) for (const what of list) this.open.push({ kind, deck, slide, what });
+    }
+  }
+}
+
+/** Returns what is missing in the copy that lacks most: every copy must carry everything. */
+const worstMissing = (wanted: readonly string[], copies: readonly (readonly string[])[]): string[] =>
+  copies
+    .map((found) => missingFrom(wanted, found))
+    .reduce((most, list) => (list.length > most.length ? list : most), [] as string[]);
+
 /**
  * Counts what became of every slide, note, link and binding of the input by walking the decks. A slide of the output
  * stands for the one that it names as its origin, or for the one with its id in the deck of the same id. Whatever is
  * missing or changed must be in `accounts`, or it is `open`. Of the operation, only its accounts are used.
  */
 export function balance(before: readonly Deck[], after: readonly Deck[], accounts: readonly Account[]): Balance {
-  const inputs = new Map(before.map((deck) => [deck.id, new Set(deck.slides.map(({ id }) => id))]));
-  const keyOf = (deck: string, slide: string) => `${deck}/${slide}`;
-  const became = new Map<string, Slide[]>();
-  const stands = new Map<string, string>();
-  let added = 0;
-  for (const deck of after) {
+  const pairing = new Pairing(before, after);
+  const sheet = new BalanceSheet(accounts);
+  for (const deck of before)
     for (const slide of deck.slides) {
-      const { origin } = slide;
-      const key =
-        origin && inputs.get(origin.deck)?.has(origin.slide)
-          ? keyOf(origin.deck, origin.slide)
-          : inputs.get(deck.id)?.has(slide.id)
-            ? keyOf(deck.id, slide.id)
-            : undefined;
-      if (key === undefined) {
-        added += 1;
+      const copies = pairing.copiesOf(deck.id, slide.id);
+      const own = pairing.before(deck.id, slide);
+      sheet.settle("slide", deck.id, slide.id, 1, copies.length ? [] : [nameOf(slide) || "a slide without words"]);
+      if (!copies.length) {
+        sheet.settleMissing(deck.id, slide.id, own);
         continue;
       }
-      stands.set(keyOf(deck.id, slide.id), key);
-      const list = became.get(key);
-      if (list) list.push(slide);
-      else became.set(key, [slide]);
-    }
-  }
-  const homes = new Map<Slide, string>(after.flatMap((deck) => deck.slides.map((slide) => [slide, deck.id] as const)));
-  // A link is named by the input slide that it leads to; a broken link keeps its id behind a question mark.
-  const target = (home: string) => (to: string) => {
-    const inside = slideLink(to);
-    const other = deckLink(to);
-    if (inside !== undefined) return stands.get(keyOf(home, inside)) ?? `?/${inside}`;
-    return other ? (stands.get(keyOf(other.deck, other.slide)) ?? keyOf(other.deck, other.slide)) : to;
-  };
-  const original = (home: string) => (to: string) => {
-    const inside = slideLink(to);
-    const other = deckLink(to);
-    if (inside !== undefined) return inputs.get(home)?.has(inside) ? keyOf(home, inside) : `?/${inside}`;
-    return other ? keyOf(other.deck, other.slide) : to;
-  };
-  const said = new Map<string, Account[]>();
-  for (const account of accounts)
-    said.set(`${account.kind} ${keyOf(account.deck, account.slide)}`, [
-      ...(said.get(`${account.kind} ${keyOf(account.deck, account.slide)}`) ?? []),
-      account,
-    ]);
-  const rows = Object.fromEntries(
-    ACCOUNTED.map((kind) => [kind, { before: 0, carried: 0, adapted: 0, left: 0, open: 0, again: 0 }]),
-  ) as Record<Accounted, BalanceRow>;
-  const open: Balance["open"] = [];
-  const settle = (kind: Accounted, deck: string, slide: string, all: number, missing: readonly string[]) => {
-    const row = rows[kind];
-    row.before += all;
-    row.carried += all - missing.length;
-    // A slide that is missing cannot have been adapted.
-    const reasons = (said.get(`${kind} ${keyOf(deck, slide)}`) ?? []).filter(({ left }) => left || kind !== "slide");
-    for (const what of missing) {
-      const reason = reasons.shift();
-      if (!reason) {
-        row.open += 1;
-        open.push({ kind, deck, slide, what });
-      } else if (reason.left) row.left += 1;
-      else row.adapted += 1;
-    }
-  };
-  for (const deck of before) {
-    for (const slide of deck.slides) {
-      const copies = became.get(keyOf(deck.id, slide.id)) ?? [];
-      const [first, ...others] = copies;
-      const own = heldBy(slide, original(deck.id));
-      rows.slide.again += others.length;
-      settle("slide", deck.id, slide.id, 1, first ? [] : [nameOf(slide) || "a slide without words"]);
-      const reasons = said.get(`slide ${keyOf(deck.id, slide.id)}`) ?? [];
-      if (first && reasons.some(({ left }) => !left)) {
-        rows.slide.carried -= 1;
-        rows.slide.adapted += 1;
+      sheet.rows.slide.again += copies.length - 1;
+      if (sheet.accountsOf("slide", deck.id, slide.id).some(({ left }) => !left)) {
+        sheet.rows.slide.carried -= 1;
+        sheet.rows.slide.adapted += 1;
       }
-      if (!first) {
-        // Everything on a slide that was left out went with it, and its reason covers all of it.
-        const went = reasons.some(({ left }) => left);
-        const kinds: [Accounted, readonly string[]][] = [
-          ["notes", own.notes ? [own.notes] : []],
-          ["link", own.links],
-          ["binding", own.bindings],
-        ];
-        for (const [kind, list] of kinds) {
-          rows[kind].before += list.length;
-          rows[kind][went ? "left" : "open"] += list.length;
-          if (!went) for (const what of list) open.push({ kind, deck: deck.id, slide: slide.id, what });
-        }
-        continue;
-      }
-      // Every copy must carry it; what is missing in any copy counts once.
-      const held = copies.map((copy) => heldBy(copy, target(homes.get(copy) ?? "")));
-      const worst = (wanted: readonly string[], found: (one: Held) => readonly string[]) =>
-        held
-          .map((one) => missingFrom(wanted, found(one)))
-          .reduce((most, list) => (list.length > most.length ? list : most), [] as string[]);
-      settle(
-        "notes",
-        deck.id,
-        slide.id,
-        own.notes ? 1 : 0,
-        own.notes && held.some(({ notes }) => notes !== own.notes) ? [own.notes] : [],
+      const held = copies.map((copy) => pairing.after(copy));
+      const notes = own.notes ? [own.notes] : [];
+      const links = worstMissing(
+        own.links,
+        held.map((one) => one.links),
       );
-      settle(
-        "link",
-        deck.id,
-        slide.id,
-        own.links.length,
-        worst(own.links, ({ links }) => links),
+      const bindings = worstMissing(
+        own.bindings,
+        held.map((one) => one.bindings),
       );
-      settle(
-        "binding",
-        deck.id,
-        slide.id,
-        own.bindings.length,
-        worst(own.bindings, ({ bindings }) => bindings),
-      );
+      const keepsNotes = held.every((one) => one.notes === own.notes);
+      sheet.settle("notes", deck.id, slide.id, notes.length, keepsNotes ? [] : notes);
+      sheet.settle("link", deck.id, slide.id, own.links.length, links);
+      sheet.settle("binding", deck.id, slide.id, own.bindings.length, bindings);
     }
-  }
-  return { closed: open.length === 0, rows, open, accounts, added };
+  return { closed: sheet.open.length === 0, rows: sheet.rows, open: sheet.open, accounts, added: pairing.added };
 }
 
 /** Returns a balance as one sentence for the user. */
