@@ -1,6 +1,5 @@
 import { type Choice, type Conflict, mergeSlide, differences } from "@unitext/core/diff";
-import { apply, type Change, longestRise, type SingleChange, batch } from "@unitext/core/edit";
-
+import { apply, type Change, longestRise, type Place, type SingleChange, batch } from "@unitext/core/edit";
 import {
   type Deck,
   type Element,
@@ -30,6 +29,7 @@ export interface TailorItem {
   merged: Slide | null;
   conflicts: Conflict[];
 }
+
 export interface TailorReview {
   items: TailorItem[];
   counts: Record<TailorItem["state"], number>;
@@ -82,6 +82,45 @@ function translated(slide: Slide, mine: ReadonlyMap<string, Slide>): Slide {
 
 const isEqual = (a: Slide, b: Slide) => differences(a, b).length === 0;
 
+type ReviewedSlide = Pick<TailorItem, "key" | "mine" | "theirs" | "base">;
+
+/** Returns what the original brings to a slide of the version that follows one of its slides. */
+function reviewFollower(
+  slide: ReviewedSlide,
+  own: Slide,
+  theirs: Slide,
+  moved: boolean,
+  choice: Choice | undefined,
+  newId: () => string,
+): TailorItem {
+  const { base } = slide;
+  const following: Following = isEqual(own, base ?? theirs) ? "followed" : "changed";
+  const changed = base ? !isEqual(base, theirs) : !isEqual(own, theirs);
+  if (!changed || isEqual(own, theirs))
+    return { ...slide, following, state: moved ? "moved" : "same", merged: own, conflicts: [] };
+  if (following === "followed") return { ...slide, following, state: "changed", merged: theirs, conflicts: [] };
+  const settle = (aspect: string) => choice?.conflicts?.[aspect] ?? "hand";
+  const { slide: merged, conflicts } = mergeSlide(base ?? theirs, own, theirs, newId, settle);
+  const state = conflicts.length ? "conflict" : isEqual(merged, own) ? "same" : "changed";
+  return { ...slide, following, state, merged, conflicts };
+}
+
+/** Returns what becomes of a slide of the version that follows no slide of the original as it is now. */
+function reviewOwn(own: Slide, before: Slide | null): TailorItem {
+  const following: Following = !before ? "own" : isEqual(own, before) ? "followed" : "changed";
+  const conflict = { aspect: "slide", label: "Slide", before: "", hand: "as it was changed here", text: "" };
+  return {
+    key: own.id,
+    following,
+    state: !before ? "same" : following === "followed" ? "gone" : "conflict",
+    mine: own,
+    theirs: null,
+    base: before,
+    merged: following === "followed" ? null : own,
+    conflicts: following === "changed" ? [conflict] : [],
+  };
+}
+
 /**
  * Compares a version with its original three-way: the original when the version last took from it (`base`), the
  * original now, and the version. Changes nothing. `choices` settle conflicts, by the key of their item.
@@ -94,49 +133,28 @@ export function reviewTailored(
 ): TailorReview {
   const mine = followers(version, now.id);
   const then = new Map(base.slides.map((slide) => [slide.id, slide]));
-  const order = new Map(base.slides.map((slide, nth) => [slide.id, nth]));
-  const still = longestRise(
+  const inOrder = longestRise(
     now.slides.map(({ id }) => id),
-    order,
+    new Map(base.slides.map((slide, nth) => [slide.id, nth])),
   );
   let serial = 0;
   const newId = () => `t${textHash(version.id).slice(0, 6)}${(serial++).toString(36)}`;
-  const items: TailorItem[] = [];
-  for (const raw of now.slides) {
+  const items = now.slides.map((raw): TailorItem => {
     const own = mine.get(raw.id) ?? null;
     const known = then.get(raw.id) ?? null;
     const theirs = translated(raw, mine);
-    const before = known && translated(known, mine);
-    const common = { key: own?.id ?? raw.id, mine: own, theirs, base: before };
-    if (!own) {
-      items.push({
-        ...common,
+    const slide = { key: own?.id ?? raw.id, mine: own, theirs, base: known && translated(known, mine) };
+    if (!own)
+      return {
+        ...slide,
         following: "left",
         state: known ? "same" : "new",
         merged: known ? null : theirs,
         conflicts: [],
-      });
-      continue;
-    }
-    const following: Following = isEqual(own, before ?? theirs) ? "followed" : "changed";
-    const changed = before ? !isEqual(before, theirs) : !isEqual(own, theirs);
-    const moved = known !== null && (!still.has(raw.id) || known.parent !== raw.parent);
-    if (!changed || isEqual(own, theirs)) {
-      items.push({ ...common, following, state: moved ? "moved" : "same", merged: own, conflicts: [] });
-    } else if (following === "followed")
-      items.push({ ...common, following, state: "changed", merged: theirs, conflicts: [] });
-    else {
-      const settle = (aspect: string) => choices.get(own.id)?.conflicts?.[aspect] ?? "hand";
-      const { slide, conflicts } = mergeSlide(before ?? theirs, own, theirs, newId, settle);
-      items.push({
-        ...common,
-        following,
-        state: conflicts.length ? "conflict" : isEqual(slide, own) ? "same" : "changed",
-        merged: slide,
-        conflicts,
-      });
-    }
-  }
+      };
+    const moved = known !== null && (!inOrder.has(raw.id) || known.parent !== raw.parent);
+    return reviewFollower(slide, own, theirs, moved, choices.get(own.id), newId);
+  });
   // Slides that the original no longer has, and slides that are only here, are listed where they are in the version.
   const listed = new Set(items.flatMap((item) => (item.mine ? [item.mine.id] : [])));
   let at = 0;
@@ -145,23 +163,9 @@ export function reviewTailored(
       at = items.findIndex((item) => item.mine?.id === own.id) + 1;
       continue;
     }
-    const known =
-      own.origin?.deck === now.id && mine.get(own.origin.slide) === own ? then.get(own.origin.slide) : undefined;
-    const before = known ? translated(known, mine) : null;
-    const following: Following = !before ? "own" : isEqual(own, before) ? "followed" : "changed";
-    items.splice(at++, 0, {
-      key: own.id,
-      following,
-      state: !before ? "same" : following === "followed" ? "gone" : "conflict",
-      mine: own,
-      theirs: null,
-      base: before,
-      merged: following === "followed" ? null : own,
-      conflicts:
-        before && following === "changed"
-          ? [{ aspect: "slide", label: "Slide", before: "", hand: "as it was changed here", text: "" }]
-          : [],
-    });
+    const follows = own.origin?.deck === now.id && mine.get(own.origin.slide) === own;
+    const known = follows ? then.get(own.origin?.slide ?? "") : undefined;
+    items.splice(at++, 0, reviewOwn(own, known ? translated(known, mine) : null));
   }
   const counts: TailorReview["counts"] = { same: 0, new: 0, changed: 0, moved: 0, gone: 0, conflict: 0 };
   const following: TailorReview["following"] = { followed: 0, changed: 0, left: 0, own: 0 };
@@ -170,6 +174,117 @@ export function reviewTailored(
     following[item.following] += 1;
   }
   return { items, counts, following };
+}
+
+/** Collects the changes that take from the original, on the version as it becomes. */
+class TailorUpdate {
+  private readonly changes: SingleChange[] = [];
+  /** The version with the changes so far. */
+  private current: Deck;
+  /** The ids in the version of the slides of the original. */
+  private readonly idOf: Map<string, string>;
+  private readonly files = new Set<string>();
+
+  constructor(
+    private readonly version: Deck,
+    private readonly now: Versioned,
+    newSlides: readonly string[],
+    private readonly newId: () => string,
+  ) {
+    this.current = version;
+    this.idOf = new Map([...followers(version, now.deck.id)].map(([theirs, mine]) => [theirs, mine.id]));
+    for (const id of newSlides) this.idOf.set(id, newId());
+  }
+
+  /** Takes what the original brings to one slide. `takesDeletion` settles a deleted slide that was changed here. */
+  take({ state, mine, theirs, merged }: TailorItem, takesDeletion: boolean): void {
+    const raw = theirs && this.now.deck.slides.find(({ id }) => id === theirs.id);
+    if (state === "new" && theirs && raw) {
+      const { source: _, ...rest } = this.linked(theirs);
+      const id = must(this.idOf.get(theirs.id));
+      const slide: Slide = { ...rest, id, parent: null, origin: this.originOf(theirs.id) };
+      this.add({ kind: "insertSlide", slide, place: this.place(raw) });
+      this.takeFiles(slide);
+    } else if ((state === "changed" || state === "conflict") && mine && theirs && merged) {
+      const { source: _, ...rest } = this.linked(merged);
+      const elements = distinctIds(rest.elements, this.newId);
+      const as = { ...rest, elements, id: mine.id, parent: mine.parent, origin: this.originOf(theirs.id) };
+      this.add({ kind: "setSlide", slide: mine.id, as });
+      this.takeFiles(merged);
+    } else if (state === "moved" && mine && raw) {
+      const place = this.place(raw);
+      if (place.after !== mine.id && place.parent !== mine.id) this.add({ kind: "moveSlide", slide: mine.id, place });
+    } else if (mine && (state === "gone" || (state === "conflict" && !theirs && takesDeletion)))
+      this.add({ kind: "deleteSlide", slide: mine.id });
+  }
+
+  /** Returns the change; undefined when there is nothing to do. `isComplete` when nothing of the original is pending. */
+  change(isComplete: boolean): Change | undefined {
+    const { version, now, changes } = this;
+    changes.unshift(...this.sharedChanges());
+    const original: Original = { deck: now.deck.id, version: now.version };
+    if (isComplete && version.original?.version !== now.version) changes.push({ kind: "setOriginal", original });
+    return changes.length ? batch(changes) : undefined;
+  }
+
+  private add(change: SingleChange): void {
+    this.changes.push(change);
+    this.current = apply(this.current, batch([change])).deck;
+  }
+
+  private linked(slide: Slide): Slide {
+    return mapSlideLinks(slide, (to) => {
+      const inside = slideLink(to);
+      return inside !== undefined && this.idOf.has(inside) ? `slide:${this.idOf.get(inside)}` : to;
+    });
+  }
+
+  private originOf(slide: string): NonNullable<Slide["origin"]> {
+    return { deck: this.now.deck.id, slide, version: this.now.version };
+  }
+
+  private takeFiles(slide: Slide): void {
+    for (const name of filesOf(slide, this.now.deck)) this.files.add(name);
+  }
+
+  /** Returns where a slide of the original goes: after the nearest sibling before it that the version has. */
+  private place(raw: Slide): Place {
+    const { slides } = this.now.deck;
+    const parent = raw.parent === null ? null : (this.idOf.get(raw.parent) ?? null);
+    const at = slides.findIndex(({ id }) => id === raw.id);
+    const siblings = new Set(this.current.slides.filter((slide) => slide.parent === parent).map(({ id }) => id));
+    const before = slides
+      .slice(0, at)
+      .findLast(({ id }) => siblings.has(this.idOf.get(id) ?? "") && this.idOf.get(id) !== this.idOf.get(raw.id));
+    return {
+      parent: parent !== null && this.current.slides.some(({ id }) => id === parent) ? parent : null,
+      after: before ? must(this.idOf.get(before.id)) : null,
+    };
+  }
+
+  /** Returns the changes that bring the files, themes, masters and styles of the slides that were taken. */
+  private sharedChanges(): SingleChange[] {
+    const { version, current } = this;
+    const { deck } = this.now;
+    const { masters = {}, styles = {} } = sharedItemsOf(current.slides, deck);
+    const assets = [...this.files].flatMap((name): SingleChange[] => {
+      const asset = deck.assets[name];
+      return asset && version.assets[name]?.sha256 !== asset.sha256 ? [{ kind: "setAsset", name, asset }] : [];
+    });
+    const themes = Object.entries(deck.themes ?? {}).filter(
+      ([name]) => current.slides.some((slide) => slide.theme === name) && !version.themes?.[name],
+    );
+    return [
+      ...Object.entries(styles).flatMap(([name, style]): SingleChange[] =>
+        version.styles?.[name] ? [] : [{ kind: "setTextStyle", name, style }],
+      ),
+      ...Object.entries(masters).flatMap(([name, master]): SingleChange[] =>
+        version.masters?.[name] ? [] : [{ kind: "setMaster", name, master }],
+      ),
+      ...themes.map(([name, theme]): SingleChange => ({ kind: "setImportedTheme", name, theme })),
+      ...assets,
+    ];
+  }
 }
 
 /**
@@ -185,77 +300,13 @@ export function takeTailored(
   newId: () => string,
 ): Change | undefined {
   const { items } = reviewTailored(version, base, now.deck, choices);
-  const changes: SingleChange[] = [];
-  let current = version;
-  const take = (...next: SingleChange[]) => {
-    changes.push(...next);
-    current = apply(current, batch(next)).deck;
-  };
   const takes = ({ key }: TailorItem) => choices.get(key)?.take !== false;
-  const idOf = new Map<string, string>([...followers(version, now.deck.id)].map(([theirs, mine]) => [theirs, mine.id]));
-  for (const item of items) if (item.state === "new" && takes(item) && item.theirs) idOf.set(item.theirs.id, newId());
-  const link = (slide: Slide) =>
-    mapSlideLinks(slide, (to) => {
-      const inside = slideLink(to);
-      return inside !== undefined && idOf.has(inside) ? `slide:${idOf.get(inside)}` : to;
-    });
-  const originOf = (slide: string): Slide["origin"] => ({ deck: now.deck.id, slide, version: now.version });
-  const wantedPictures = new Set<string>();
-  const place = (raw: Slide) => {
-    const parent = raw.parent === null ? null : (idOf.get(raw.parent) ?? null);
-    const at = now.deck.slides.findIndex(({ id }) => id === raw.id);
-    const there = new Set(current.slides.filter((slide) => slide.parent === parent).map(({ id }) => id));
-    const before = now.deck.slides
-      .slice(0, at)
-      .findLast((other) => there.has(idOf.get(other.id) ?? "") && idOf.get(other.id) !== idOf.get(raw.id));
-    return {
-      parent: parent !== null && current.slides.some(({ id }) => id === parent) ? parent : null,
-      after: before ? must(idOf.get(before.id)) : null,
-    };
-  };
-  for (const item of items) {
-    const { state, mine, theirs, merged } = item;
-    const raw = theirs && now.deck.slides.find(({ id }) => id === theirs.id);
-    if (state === "same" || !takes(item)) continue;
-    if (state === "new" && theirs && raw) {
-      const { source: _, ...rest } = link(theirs);
-      const slide: Slide = { ...rest, id: must(idOf.get(theirs.id)), parent: null, origin: originOf(theirs.id) };
-      take({ kind: "insertSlide", slide, place: place(raw) });
-      for (const name of filesOf(slide, now.deck)) wantedPictures.add(name);
-    } else if ((state === "changed" || state === "conflict") && mine && theirs && merged) {
-      const elements = distinctIds(link(merged).elements, newId);
-      const { source: _, ...rest } = link(merged);
-      take({
-        kind: "setSlide",
-        slide: mine.id,
-        as: { ...rest, elements, id: mine.id, parent: mine.parent, origin: originOf(theirs.id) },
-      });
-      for (const name of filesOf(merged, now.deck)) wantedPictures.add(name);
-    } else if (state === "moved" && mine && raw) {
-      const to = place(raw);
-      if (to.after !== mine.id && to.parent !== mine.id) take({ kind: "moveSlide", slide: mine.id, place: to });
-    } else if (
-      mine &&
-      (state === "gone" || (state === "conflict" && !theirs && choices.get(item.key)?.conflicts?.slide === "text"))
-    )
-      take({ kind: "deleteSlide", slide: mine.id });
-  }
-  for (const name of wantedPictures) {
-    const asset = now.deck.assets[name];
-    if (asset && version.assets[name]?.sha256 !== asset.sha256) changes.unshift({ kind: "setAsset", name, asset });
-  }
-  for (const [name, theme] of Object.entries(now.deck.themes ?? {}))
-    if (current.slides.some((slide) => slide.theme === name) && !version.themes?.[name])
-      changes.unshift({ kind: "setImportedTheme", name, theme });
-  const { masters = {}, styles = {} } = sharedItemsOf(current.slides, now.deck);
-  for (const [name, master] of Object.entries(masters))
-    if (!version.masters?.[name]) changes.unshift({ kind: "setMaster", name, master });
-  for (const [name, style] of Object.entries(styles))
-    if (!version.styles?.[name]) changes.unshift({ kind: "setTextStyle", name, style });
-  const pending = items.some((item) => item.state !== "same" && !takes(item));
-  const original: Original = { deck: now.deck.id, version: now.version };
-  if (!pending && version.original?.version !== now.version) changes.push({ kind: "setOriginal", original });
-  return changes.length ? batch(changes) : undefined;
+  const pending = items.filter(({ state }) => state !== "same");
+  const taken = pending.filter(takes);
+  const newSlides = taken.flatMap(({ state, theirs }) => (state === "new" && theirs ? [theirs.id] : []));
+  const update = new TailorUpdate(version, now, newSlides, newId);
+  for (const item of taken) update.take(item, choices.get(item.key)?.conflicts?.slide === "text");
+  return update.change(taken.length === pending.length);
 }
 
 function distinctIds(elements: readonly Element[], newId: () => string): Element[] {
@@ -273,6 +324,7 @@ export interface DiffersTable {
   /** The slides that are only in a version, by the version's index. */
   own: Slide[][];
 }
+
 export function differsTable(original: Deck, versions: readonly Deck[]): DiffersTable {
   const each = versions.map((version) => followers(version, original.id));
   const known = new Set(original.slides.map(({ id }) => id));

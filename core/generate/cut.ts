@@ -9,6 +9,7 @@ interface Cutter<C extends Cut> {
 }
 
 const splitOnce = new WeakMap<RichText, Block[]>();
+
 /** Returns the same pieces, by identity, as long as the block's text is the same. */
 function kept(block: Block & { text: RichText }, make: () => Block[]): Block[] {
   const known = splitOnce.get(block.text);
@@ -101,6 +102,78 @@ const inheritsTitle = (rule: BreakRule) =>
  */
 const FEW = 9;
 
+/** Gathers blocks into drafts. */
+class DraftCutter {
+  private current = emptyDraft();
+  /** Whether the next block stays on the slide whatever the rule says. */
+  private joined = false;
+  private first = true;
+  private heading: RichText | undefined;
+  private readonly headings: Extract<Cut, { kind: "heading" }> | undefined;
+
+  constructor(
+    private readonly rule: BreakRule,
+    /** The cuts of the rule, and one at paragraphs where a text has no headings. */
+    public cuts: readonly Cut[],
+  ) {
+    this.headings = rule.cuts.find((cut) => cut.kind === "heading");
+  }
+
+  /** Adds a block. Yields the draft before it where it starts a new one. */
+  *add(block: Block): Generator<Draft> {
+    if (block.kind === "join") {
+      this.joined = true;
+      return;
+    }
+    const pieces = this.cuts.reduce<Block[]>(
+      (list, cut) => list.flatMap((piece) => cutterFor(cut).pieces?.(piece) ?? [piece]),
+      [block],
+    );
+    for (const piece of pieces) {
+      if (this.startsDraft(piece)) {
+        yield* this.finish();
+        this.current = emptyDraft();
+        if (!["break", "mark", "heading"].includes(piece.kind)) this.inheritTitle();
+      }
+      if (piece.kind === "break") {
+        this.heading = undefined;
+        continue;
+      }
+      if (piece.kind === "heading") this.heading = piece.text;
+      this.joined = false;
+      addBlock(this.current, piece, this.depthOf(piece));
+    }
+  }
+
+  /** Yields the draft that is being gathered, unless it is empty. */
+  *finish(): Generator<Draft> {
+    if (!this.current.lines) return;
+    yield assignColumns(this.current);
+    this.first = false;
+  }
+
+  private startsDraft(piece: Block): boolean {
+    const { current } = this;
+    if (piece.kind === "break" || (piece.kind === "mark" && current.lines !== null)) return true;
+    return !this.joined && this.cuts.some((cut) => cutterFor(cut).starts(piece, current, cut));
+  }
+
+  /** Gives a draft that a paragraph starts the title of its heading, where the rule says so. */
+  private inheritTitle(): void {
+    if (!this.heading || !inheritsTitle(this.rule)) return;
+    this.current.title = this.heading;
+    this.current.depth = 2;
+    this.current.made.push(this.heading);
+    this.current.key += "inherited;";
+  }
+
+  private depthOf(block: Block): 1 | 2 {
+    if (block.kind !== "heading") return 2;
+    const level = this.headings ? Math.max(this.headings.section, this.first ? 1 : 0) : 1;
+    return block.depth <= level ? 1 : 2;
+  }
+}
+
 /**
  * Cuts blocks into drafts by a rule, one at a time as they are read. Marks and breaks always cut; `join` keeps what
  * follows on the slide. A rule of headings alone cuts a text without headings at paragraphs, and says so.
@@ -111,85 +184,33 @@ export function* cutDrafts(
   problems: Problem[],
   typed: boolean,
 ): Generator<Draft> {
-  const headings = rule.cuts.find((cut) => cut.kind === "heading");
-  const alone = !typed && rule.cuts.every(({ kind }) => kind === "heading" || kind === "mark");
-  let cuts: readonly Cut[] = rule.cuts;
-  let waiting: Block[] | undefined = alone && headings ? [] : undefined;
-  let current = emptyDraft();
-  let joined = false;
-  let first = true;
-  let heading: { text: RichText; block: Block } | undefined;
-
-  function* take(block: Block): Generator<Draft> {
-    if (block.kind === "join") {
-      joined = true;
-      return;
-    }
-    const pieces = cuts.reduce<Block[]>(
-      (list, cut) => list.flatMap((piece) => cutterFor(cut).pieces?.(piece) ?? [piece]),
-      [block],
-    );
-    for (const piece of pieces) {
-      const marked = piece.kind === "break" || (piece.kind === "mark" && current.lines !== null);
-      const cut = marked || (!joined && cuts.some((one) => cutterFor(one).starts(piece, current, one)));
-      if (cut) {
-        if (current.lines) {
-          yield assignColumns(current);
-          first = false;
-        }
-        current = emptyDraft();
-        if (
-          piece.kind !== "break" &&
-          piece.kind !== "mark" &&
-          piece.kind !== "heading" &&
-          heading &&
-          inheritsTitle(rule)
-        )
-          addHeading(heading.text);
-      }
-      if (piece.kind === "break") {
-        heading = undefined;
-        continue;
-      }
-      if (piece.kind === "heading") heading = { text: piece.text, block: piece };
-      joined = false;
-      addBlock(current, piece, depthOf(piece));
-    }
-  }
-  function addHeading(text: RichText): void {
-    current.title = text;
-    current.depth = 2;
-    current.made.push(text);
-    current.key += "inherited;";
-  }
-  function depthOf(block: Block): 1 | 2 {
-    if (block.kind !== "heading") return 2;
-    const level = headings ? Math.max(headings.section, first ? 1 : 0) : 1;
-    return block.depth <= level ? 1 : 2;
-  }
-
+  const cutter = new DraftCutter(rule, rule.cuts);
+  const onlyHeadings =
+    !typed &&
+    rule.cuts.some(({ kind }) => kind === "heading") &&
+    rule.cuts.every(({ kind }) => kind === "heading" || kind === "mark");
+  /** The blocks that wait for a first heading, which decides how the text is cut. */
+  let waiting: Block[] | undefined = onlyHeadings ? [] : undefined;
   for (const block of blocks) {
     if (!waiting) {
-      if (block.kind === "heading") cuts = rule.cuts;
-      yield* take(block);
+      if (block.kind === "heading") cutter.cuts = rule.cuts;
+      yield* cutter.add(block);
       continue;
     }
     waiting.push(block);
-    if (block.kind === "heading" || block.kind === "break") {
-      for (const held of waiting.splice(0)) yield* take(held);
-      waiting = undefined;
-    } else if (waiting.length === FEW) {
-      // No heading so far: whether one comes decides how the text is cut.
+    const isDecided = block.kind === "heading" || block.kind === "break";
+    if (!isDecided && waiting.length < FEW) continue;
+    if (!isDecided) {
       problems.push({
         line: waiting[0]?.from ?? 1,
         message:
           "The text does not begin with a heading that the rule could cut at; up to the first one each paragraph became a slide.",
       });
-      cuts = [...rule.cuts, { kind: "paragraph" }];
-      for (const held of waiting.splice(0)) yield* take(held);
-      waiting = undefined;
+      cutter.cuts = [...rule.cuts, { kind: "paragraph" }];
     }
+    for (const held of waiting) yield* cutter.add(held);
+    waiting = undefined;
   }
-  for (const held of waiting ?? []) yield* take(held);
-  if (current.lines) yield assignColumns(current);
+  for (const held of waiting ?? []) yield* cutter.add(held);
+  yield* cutter.finish();
 }

@@ -90,6 +90,66 @@ function contextKey(rule: BreakRule, { metadata, fonts }: GenerateContext): stri
 
 const NO_CHOICES: ReadonlyMap<string, PointChoice> = new Map();
 
+/** What composing one draft needs. */
+interface DraftContext {
+  draft: Draft;
+  /** Whether it is the first of the deck. */
+  first: boolean;
+  rule: BreakRule;
+  context: GenerateContext;
+  problems: Problem[];
+  /** The line where the draft starts. */
+  line: number;
+}
+
+const fitContextOf = ({ metadata, fonts }: GenerateContext) => (metadata && fonts ? { metadata, fonts } : undefined);
+
+/** Composes the pieces of one text of a draft; `isLater` where slides of the draft go before, `isLast` where none come after. */
+function composeText(
+  work: DraftContext,
+  text: { flow: readonly Flow[]; notes: RichText },
+  slots: ReadonlyMap<string, readonly Flow[]>,
+  { isLater, isLast }: { isLater: boolean; isLast: boolean },
+): { composed: Composed[]; opened: boolean } {
+  const { draft, first, rule, context, problems, line } = work;
+  const continued = draft.depth === null ? null : (2 as const);
+  const named = draft.mark.arrangement;
+  const properties = slidePropertiesOfDraft(draft);
+  const background = properties.background ? { background: properties.background } : {};
+  const depth = isLater ? continued : draft.depth;
+  const whole = { title: draft.title, depth, slots, flow: asCharts(text.flow, rule) };
+  const isWhole = rule.overflow === "leave" || named !== undefined;
+  const pieces = isWhole ? [{ flow: whole.flow, opener: false }] : divideFlow(whole, rule);
+  // What is said goes with the text that it comes from, not with a figure before it.
+  const withText = pieces.findIndex(({ opener, flow }) => !opener && flow.some(({ kind }) => kind === "text"));
+  const spoken = withText >= 0 ? withText : pieces.findIndex(({ opener }) => !opener);
+  const composed: Composed[] = [];
+  for (const [at, { flow, opener }] of pieces.entries()) {
+    const later = isLater || composed.length > 0;
+    const piece = {
+      title: draft.title,
+      depth: later ? continued : depth,
+      flow,
+      slots: isLast && at === pieces.length - 1 ? slots : new Map<string, readonly Flow[]>(),
+    };
+    const chosen = chooseArrangement(piece, first && !later, named, line, problems);
+    const own: Composed = {
+      ...piece,
+      arrangement: opener && !first ? "section" : nameArrangement(chosen.arrangement, piece, rule),
+      named: chosen.named ?? false,
+      reason: chosen.reason,
+      notes: at === Math.max(0, spoken) ? text.notes : [],
+      properties: later ? background : properties,
+      steps: draft.mark.steps ?? false,
+    };
+    const ready = withNameLayout(own, rule);
+    const fit = fitContextOf(context);
+    composed.push(...(fit ? fitComposition(ready, rule, fit, line, problems) : [ready]));
+  }
+  return { composed, opened: pieces[0]?.opener ?? false };
+}
+
+/** Composes a draft: one slide or, where it is divided, several with numbered titles. */
 function compose(
   draft: Draft,
   first: boolean,
@@ -98,67 +158,26 @@ function compose(
   choices: ReadonlyMap<string, PointChoice>,
   problems: Problem[],
 ): { composed: Composed[]; points: Point[] } {
-  const line = draft.lines?.from ?? 1;
+  const work: DraftContext = { draft, first, rule, context, problems, line: draft.lines?.from ?? 1 };
   const language = context.metadata?.language ?? "en";
   const { parts: texts, points } = placeText(draft, rule, language, choices);
   const slots = new Map([...draft.slots].map(([name, held]) => [name, held.flow as readonly Flow[]]));
-  const look = slidePropertiesOfDraft(draft);
-  const named = draft.mark.arrangement;
-  const whole = { title: draft.title, depth: draft.depth, slots };
   const list: Composed[] = [];
-  let opened = false;
+  let hasOpener = false;
   for (const [nth, text] of texts.entries()) {
-    const begun = {
-      ...whole,
-      depth: nth ? (draft.depth === null ? null : (2 as const)) : draft.depth,
-      flow: asCharts(text.flow, rule),
-    };
-    const pieces =
-      rule.overflow === "leave" || named !== undefined
-        ? [{ flow: begun.flow, opener: false }]
-        : divideFlow(begun, rule);
-    opened ||= pieces[0]?.opener ?? false;
-    // What is said goes with the text that it comes from, not with a figure before it.
-    const texted = pieces.findIndex(({ opener, flow }) => !opener && flow.some(({ kind }) => kind === "text"));
-    const spoken = texted >= 0 ? texted : pieces.findIndex(({ opener }) => !opener);
-    for (const [at, { flow, opener }] of pieces.entries()) {
-      const later = list.length > 0;
-      const piece = {
-        title: draft.title,
-        depth: !later ? begun.depth : draft.depth === null ? null : (2 as const),
-        flow,
-        slots: nth === texts.length - 1 && at === pieces.length - 1 ? slots : new Map<string, readonly Flow[]>(),
-      };
-      const {
-        arrangement,
-        named: isNamed = false,
-        reason,
-      } = chooseArrangement(piece, first && !later, named, line, problems);
-      const own: Composed = {
-        ...piece,
-        arrangement: opener && !first ? "section" : nameArrangement(arrangement, piece, rule),
-        named: isNamed,
-        reason,
-        notes: at === Math.max(0, spoken) ? text.notes : [],
-        properties: !later ? look : look.background ? { background: look.background } : {},
-        steps: draft.mark.steps ?? false,
-      };
-      const ready = withNameLayout(own, rule);
-      list.push(
-        ...(context.fonts && context.metadata
-          ? fitComposition(ready, rule, { metadata: context.metadata, fonts: context.fonts }, line, problems)
-          : [ready]),
-      );
-    }
+    const place = { isLater: list.length > 0, isLast: nth === texts.length - 1 };
+    const { composed, opened } = composeText(work, text, slots, place);
+    list.push(...composed);
+    hasOpener ||= opened;
   }
-  const numbered = list.slice(opened ? 1 : 0);
+  const openers = list.slice(0, hasOpener ? 1 : 0);
+  const numbered = list.slice(openers.length);
+  const fit = fitContextOf(context);
   const pages = numbered.map((one, at) => {
     const titled = { ...one, title: titleWithNumber(one.title, at + 1, numbered.length, language) };
-    return context.fonts && context.metadata && numbered.length > 1
-      ? fitTitle(titled, one, at + 1, numbered.length, { metadata: context.metadata, fonts: context.fonts })
-      : titled;
+    return fit && numbered.length > 1 ? fitTitle(titled, one, at + 1, numbered.length, fit) : titled;
   });
-  return { composed: [...list.slice(0, opened ? 1 : 0), ...pages], points };
+  return { composed: [...openers, ...pages], points };
 }
 
 /** A name of at most this many words gets the name layout of the rule: large in the middle, or in the corner. */
@@ -220,6 +239,97 @@ const firstLine = ({ flow }: Composed): number | undefined => {
   return lines.length ? Math.min(...lines) : undefined;
 };
 
+/** Generates the slides of drafts, in order. */
+class Generation {
+  private readonly used = new Set<string>();
+  /** The ids of the slides that the next one may be a detail of, by level. */
+  private readonly parents: string[] = [];
+  private readonly choices: ReadonlyMap<string, PointChoice>;
+  private readonly key: string;
+  private count = 0;
+  /** Whether no draft was made so far. */
+  first = true;
+
+  constructor(
+    private readonly manuscript: Manuscript,
+    private readonly rule: BreakRule,
+    private readonly context: GenerateContext,
+  ) {
+    this.choices = rule.points?.length ? new Map(rule.points.map((choice) => [choice.sentence, choice])) : NO_CHOICES;
+    this.key = contextKey(rule, context);
+  }
+
+  *make(draft: Draft): Generator<GeneratedSlide> {
+    const { composed, points, problems } = this.composed(draft);
+    this.manuscript.problems.push(...problems);
+    const ranges = rangesOf(composed, draft.lines ?? { from: 1, to: 1 });
+    const named = this.namedId(draft);
+    for (const [at, one] of composed.entries()) {
+      const id = (at === 0 ? named : undefined) ?? this.context.newId();
+      this.used.add(id);
+      const slide = { ...slideOf(one, id, this.context.newId), ...this.nesting(draft, id) };
+      const lines = must(ranges[at]);
+      const { document } = this.context;
+      within("slides", ++this.count, "slides");
+      yield {
+        slide: document ? { ...slide, source: { document, ...lines, hash: hashOf(one, slide) } } : slide,
+        lines,
+        named: at === 0 && named !== undefined,
+        reason: one.reason,
+        part: at,
+        points: at === 0 ? points : [],
+      };
+    }
+    this.first = false;
+  }
+
+  /** Returns what a draft becomes: as it was made before, if its text and everything around it are the same. */
+  private composed(draft: Draft): Omit<Kept, "key" | "parts"> {
+    const from = draft.lines?.from ?? 1;
+    const owner = draft.made[0];
+    const key = `${this.key}/${this.first}/${draft.key}`;
+    const known = owner && keptDrafts.get(owner)?.find((kept) => kept.key === key && same(kept.parts, draft.made));
+    const shifted = (list: readonly Problem[], by: number) =>
+      list.map((problem) => ({ ...problem, line: problem.line + by }));
+    if (known) return { ...known, problems: shifted(known.problems, from) };
+    const problems: Problem[] = [];
+    const { composed, points } = compose(draft, this.first, this.rule, this.context, this.choices, problems);
+    const kept: Kept = { key, parts: draft.made, composed, points, problems: shifted(problems, -from) };
+    if (owner) keptDrafts.set(owner, [...(keptDrafts.get(owner) ?? []).slice(-3), kept]);
+    return { composed, points, problems };
+  }
+
+  /** Returns the id that the text gives a slide; undefined, with a problem, when it cannot have it. */
+  private namedId({ mark, lines }: Draft): string | undefined {
+    if (mark.id === undefined) return undefined;
+    if (Id.safeParse(mark.id).success && !this.used.has(mark.id)) return mark.id;
+    this.manuscript.problems.push({
+      line: lines?.from ?? 1,
+      message: `The id “${mark.id}” is used twice or is not letters, digits, - and _; the slide gets a new one.`,
+    });
+    return undefined;
+  }
+
+  private nesting({ mark }: Draft, id: string): Pick<Slide, "parent" | "hidden"> {
+    const level = Math.min(mark.level ?? 0, this.parents.length);
+    this.parents.length = level;
+    const parent = level === 0 ? null : must(this.parents[level - 1]);
+    this.parents.push(id);
+    return { parent, hidden: mark.hidden ?? false };
+  }
+}
+
+/** Returns the lines of each slide of a draft: from its first line to that of the next. */
+function rangesOf(composed: readonly Composed[], lines: Lines): Lines[] {
+  const starts = composed.map((one, at) =>
+    at === 0 ? lines.from : Math.max(lines.from, firstLine(one) ?? lines.from),
+  );
+  return starts.map((from, at) => {
+    const next = starts[at + 1];
+    return { from, to: Math.max(from, next !== undefined && next > from ? next - 1 : lines.to) };
+  });
+}
+
 /**
  * Generates slides from a manuscript by a rule, one at a time as its blocks are read. A title slide is made from the
  * front matter where the text does not start with a heading of level 1. Ids come from `newId`, except those that the
@@ -231,86 +341,15 @@ export function* generate(
   rule: BreakRule,
   context: GenerateContext,
 ): Generator<GeneratedSlide> {
-  const { newId, document } = context;
-  const used = new Set<string>();
-  const line: string[] = [];
-  let first = true;
-  let count = 0;
-  const choices = rule.points?.length ? new Map(rule.points.map((choice) => [choice.sentence, choice])) : NO_CHOICES;
-  const key = contextKey(rule, context);
-
-  const composedOf = (draft: Draft): Omit<Kept, "key" | "parts"> => {
-    const from = draft.lines?.from ?? 1;
-    const owner = draft.made[0];
-    const own = `${key}/${first}/${draft.key}`;
-    const known = owner
-      ? keptDrafts.get(owner)?.find((kept) => kept.key === own && same(kept.parts, draft.made))
-      : undefined;
-    if (known)
-      return { ...known, problems: known.problems.map((problem) => ({ ...problem, line: problem.line + from })) };
-    const problems: Problem[] = [];
-    const { composed, points } = compose(draft, first, rule, context, choices, problems);
-    const kept: Kept = {
-      key: own,
-      parts: draft.made,
-      composed,
-      points,
-      problems: problems.map((problem) => ({ ...problem, line: problem.line - from })),
-    };
-    if (owner) keptDrafts.set(owner, [...(keptDrafts.get(owner) ?? []).slice(-3), kept]);
-    return { composed, points, problems };
-  };
-
-  function* make(draft: Draft): Generator<GeneratedSlide> {
-    const { composed, points, problems } = composedOf(draft);
-    manuscript.problems.push(...problems);
-    const { mark } = draft;
-    const lines = draft.lines ?? { from: 1, to: 1 };
-    const starts = composed.map((one, at) =>
-      at === 0 ? lines.from : Math.max(lines.from, firstLine(one) ?? lines.from),
-    );
-    for (const [at, one] of composed.entries()) {
-      const given =
-        at === 0 && mark.id !== undefined && Id.safeParse(mark.id).success && !used.has(mark.id) ? mark.id : undefined;
-      if (at === 0 && mark.id !== undefined && given === undefined)
-        manuscript.problems.push({
-          line: lines.from,
-          message: `The id “${mark.id}” is used twice or is not letters, digits, - and _; the slide gets a new one.`,
-        });
-      const id = given ?? newId();
-      used.add(id);
-      const level = Math.min(mark.level ?? 0, line.length);
-      line.length = level;
-      const parent = level === 0 ? null : must(line[level - 1]);
-      line.push(id);
-      const slide = { ...slideOf(one, id, newId), parent, hidden: mark.hidden ?? false };
-      const range = {
-        from: must(starts[at]),
-        to: Math.max(
-          must(starts[at]),
-          at + 1 < composed.length && must(starts[at + 1]) > must(starts[at]) ? must(starts[at + 1]) - 1 : lines.to,
-        ),
-      };
-      within("slides", ++count, "slides");
-      yield {
-        slide: document ? { ...slide, source: { document, ...range, hash: hashOf(one, slide) } } : slide,
-        lines: range,
-        named: given !== undefined,
-        reason: one.reason,
-        part: at,
-        points: at === 0 ? points : [],
-      };
-    }
-    first = false;
-  }
-
-  const titled = manuscript.front.title && manuscript.front.titleSlide !== false;
+  const generation = new Generation(manuscript, rule, context);
+  const { front } = manuscript;
+  const hasTitle = front.title && front.titleSlide !== false;
   for (const next of cutDrafts(manuscript.blocks, rule, manuscript.problems, rule.overflow === "leave")) {
-    if (first && titled && !(next.depth === 1 && sameTitle(next.title, manuscript.front.title, rule)))
-      yield* make(openingDraft(manuscript.front));
-    yield* make(next);
+    if (generation.first && hasTitle && !(next.depth === 1 && sameTitle(next.title, front.title, rule)))
+      yield* generation.make(openingDraft(front));
+    yield* generation.make(next);
   }
-  if (first && titled) yield* make(openingDraft(manuscript.front));
+  if (generation.first && hasTitle) yield* generation.make(openingDraft(front));
 }
 
 /**

@@ -37,92 +37,118 @@ function pairUnits(before: readonly Unit[], after: readonly Unit[]): Map<Unit, U
   return pairs;
 }
 
+/** The elements of a slide being brought in line with generated ones, with the changes that do it. */
+class ElementUpdate {
+  readonly changes: SingleChange[] = [];
+  /** The slots of elements that move to another one. */
+  readonly slots: Record<string, string | null> = {};
+  private readonly order: Element[];
+  /** The index of the last element that has its place. */
+  private last = -1;
+
+  constructor(private readonly slide: Slide) {
+    this.order = slide.elements.slice();
+  }
+
+  run(made: Slide): void {
+    const [before, after] = [unitsOf(this.slide), unitsOf(made)];
+    const pairs = pairUnits(before, after);
+    const paired = new Set(pairs.values());
+    for (const unit of before) if (!paired.has(unit)) for (const element of unit.elements) this.delete(element);
+    // Empty texts that the text does not mention give way where their slot gets words.
+    const listed = new Set(before.flatMap(({ elements }) => elements));
+    for (const element of this.slide.elements)
+      if (!listed.has(element) && after.some(({ slot }) => slot === element.slot)) this.delete(element);
+    for (const unit of after) {
+      const held = pairs.get(unit);
+      if (held) this.update(held, unit);
+      else this.insert(must(unit.elements[0]));
+    }
+  }
+
+  private delete(element: Element): void {
+    this.changes.push({ kind: "deleteElement", slide: this.slide.id, element: element.id });
+    this.order.splice(this.order.indexOf(element), 1);
+  }
+
+  private insert(element: Element): void {
+    this.last += 1;
+    this.changes.push({ kind: "insertElement", slide: this.slide.id, element, index: this.last });
+    this.order.splice(this.last, 0, element);
+  }
+
+  private update(held: Unit, unit: Unit): void {
+    const [first, ...rest] = held.elements as [Element, ...Element[]];
+    const wanted = must(unit.elements[0]);
+    const isChanged = held.key !== unit.key;
+    if (isChanged) {
+      this.changes.push(this.contentChange(first, wanted, unit));
+      for (const element of rest) this.delete(element);
+    }
+    if (held.slot !== unit.slot)
+      for (const element of held.elements) if (this.order.includes(element)) this.slots[element.id] = wanted.slot;
+    const at = this.order.indexOf(first);
+    if (at > this.last) this.last = at;
+    else this.reinsert(first, isChanged ? this.changed(first, wanted, unit) : first, at);
+  }
+
+  private contentChange(first: Element, wanted: Element, unit: Unit): SingleChange {
+    const slide = this.slide.id;
+    if (wanted.kind === "text" && first.kind === "text" && wanted.steps === first.steps)
+      return { kind: "setText", slide, element: first.id, text: joinedText(unit.elements) };
+    const { id: _, slot: __, frame: ___, binding: ____, ...content } = wanted;
+    const element = {
+      ...content,
+      ...(wanted.kind === "text" ? { text: joinedText(unit.elements) } : {}),
+      id: first.id,
+      slot: first.slot,
+      ...(first.frame ? { frame: first.frame } : {}),
+      ...(first.binding ? { binding: first.binding } : {}),
+      ...(first.entrance ? { entrance: first.entrance } : {}),
+    } as Element;
+    return { kind: "setElement", slide, element };
+  }
+
+  /** Returns an element with the changes that it got so far. */
+  private changed(first: Element, wanted: Element, unit: Unit): Element {
+    const change = this.changes.findLast((one) => one.kind === "setElement" && one.element.id === first.id);
+    const content = change?.kind === "setElement" ? change.element : {};
+    const text = wanted.kind === "text" ? { text: joinedText(unit.elements) } : {};
+    return { ...content, ...first, ...text } as Element;
+  }
+
+  /** Takes an element out that comes before the one it should follow, and inserts it again after it. */
+  private reinsert(first: Element, now: Element, at: number): void {
+    const slide = this.slide.id;
+    this.changes.push({ kind: "deleteElement", slide, element: first.id });
+    this.order.splice(at, 1);
+    this.changes.push({ kind: "insertElement", slide, element: now, index: this.last });
+    this.order.splice(this.last, 0, first);
+  }
+}
+
 /**
  * Returns the changes that bring a slide of the deck in line with a generated one. What the text does not mention
  * stays.
  */
 export function slideChanges(old: Slide, made: Slide): SingleChange[] {
   const changes: SingleChange[] = [];
-  const id = old.id;
+  const slide = old.id;
   if (contentKey(old) !== contentKey(made)) {
-    const before = unitsOf(old);
-    const after = unitsOf(made);
-    const pairs = pairUnits(before, after);
-    const kept = new Set(pairs.values());
-    const slots: Record<string, string | null> = {};
-    // Empty texts that the text does not mention give way where their slot gets words.
-    const order = old.elements.slice();
-    const drop = (element: Element) => {
-      changes.push({ kind: "deleteElement", slide: id, element: element.id });
-      order.splice(order.indexOf(element), 1);
-    };
-    for (const unit of before) if (!kept.has(unit)) for (const element of unit.elements) drop(element);
-    const listed = new Set(before.flatMap(({ elements }) => elements));
-    for (const element of old.elements)
-      if (!listed.has(element) && after.some(({ slot }) => slot === element.slot)) drop(element);
-    let last = -1;
-    for (const unit of after) {
-      const held = pairs.get(unit);
-      const [wanted] = unit.elements as [Element, ...Element[]];
-      if (!held) {
-        changes.push({ kind: "insertElement", slide: id, element: wanted, index: last + 1 });
-        order.splice(last + 1, 0, wanted);
-        last += 1;
-        continue;
-      }
-      const [first, ...rest] = held.elements as [Element, ...Element[]];
-      if (held.key !== unit.key) {
-        if (wanted.kind === "text" && first.kind === "text" && wanted.steps === first.steps)
-          changes.push({ kind: "setText", slide: id, element: first.id, text: joinedText(unit.elements) });
-        else {
-          const { id: _, slot: __, frame: ___, binding: ____, ...content } = wanted;
-          const next = {
-            ...content,
-            ...(wanted.kind === "text" ? { text: joinedText(unit.elements) } : {}),
-            id: first.id,
-            slot: first.slot,
-            ...(first.frame ? { frame: first.frame } : {}),
-            ...(first.binding ? { binding: first.binding } : {}),
-            ...(first.entrance ? { entrance: first.entrance } : {}),
-          } as Element;
-          changes.push({ kind: "setElement", slide: id, element: next });
-        }
-        for (const element of rest) drop(element);
-      }
-      if (held.slot !== unit.slot)
-        for (const element of held.elements) if (order.includes(element)) slots[element.id] = wanted.slot;
-      const at = order.indexOf(first);
-      if (at > last) last = at;
-      else {
-        // It comes before the element that it should follow: it is taken out and inserted again.
-        const now: Element =
-          held.key === unit.key
-            ? first
-            : ({
-                ...(
-                  changes.findLast((change) => change.kind === "setElement" && change.element.id === first.id) as
-                    | { element: Element }
-                    | undefined
-                )?.element,
-                ...first,
-                ...(wanted.kind === "text" ? { text: joinedText(unit.elements) } : {}),
-              } as Element);
-        changes.push({ kind: "deleteElement", slide: id, element: first.id });
-        order.splice(at, 1);
-        changes.push({ kind: "insertElement", slide: id, element: now, index: last });
-        order.splice(last, 0, first);
-      }
-    }
+    const update = new ElementUpdate(old);
+    update.run(made);
+    const { slots } = update;
+    changes.push(...update.changes);
     if (old.arrangement !== made.arrangement || Object.keys(slots).length)
-      changes.push({ kind: "setArrangement", slide: id, arrangement: made.arrangement, slots });
+      changes.push({ kind: "setArrangement", slide, arrangement: made.arrangement, slots });
     if (JSON.stringify(normalText(old.notes)) !== JSON.stringify(normalText(made.notes)))
-      changes.push({ kind: "setNotes", slide: id, notes: made.notes });
+      changes.push({ kind: "setNotes", slide, notes: made.notes });
     if (JSON.stringify(slidePropertiesOf(old)) !== JSON.stringify(slidePropertiesOf(made)))
-      changes.push({ kind: "setSlideProperties", slide: id, properties: slidePropertiesOf(made) });
+      changes.push({ kind: "setSlideProperties", slide, properties: slidePropertiesOf(made) });
   }
-  if (old.hidden !== made.hidden) changes.push({ kind: "setHidden", slide: id, hidden: made.hidden });
+  if (old.hidden !== made.hidden) changes.push({ kind: "setHidden", slide, hidden: made.hidden });
   if ("source" in made && JSON.stringify(old.source) !== JSON.stringify(made.source))
-    changes.push({ kind: "setSource", slide: id, source: made.source ?? null });
+    changes.push({ kind: "setSource", slide, source: made.source ?? null });
   return changes;
 }
 

@@ -147,6 +147,49 @@ function idsByPlace(slides: readonly Slide[]): () => string {
   };
 }
 
+/** Returns what the text does to one generated slide, and whether that conflicts with the user's changes. */
+function reviewGenerated(
+  common: Pick<ReviewItem, "key" | "moved" | "mine" | "theirs" | "base">,
+  theirs: Slide,
+  choice: Choice | undefined,
+  newId: () => string,
+): ReviewItem {
+  const { base: then, mine, moved } = common;
+  if (!then) return { ...common, state: "new", hand: false, merged: theirs, conflicts: [] };
+  const changed = !same(then, theirs);
+  if (!mine) {
+    const conflict = { aspect: "slide", label: "Slide", before: allWords(then), hand: "", text: allWords(theirs) };
+    const conflicts = changed ? [conflict] : [];
+    return { ...common, state: changed ? "conflict" : "same", hand: true, merged: null, conflicts };
+  }
+  const hand = !untouched(mine, then);
+  const settle = (aspect: string) => choice?.conflicts?.[aspect] ?? "hand";
+  const merged: MergedSlide = !changed
+    ? { slide: mine, conflicts: [] }
+    : hand
+      ? mergeSlide(then, mine, theirs, newId, settle)
+      : { slide: theirs, conflicts: [] };
+  const state = merged.conflicts.length ? "conflict" : changed ? "changed" : moved ? "moved" : "same";
+  return { ...common, state, hand, merged: merged.slide, conflicts: merged.conflicts };
+}
+
+/** Returns what becomes of a slide of the deck that the text does not make now; `then` is what it made before. */
+function reviewOther(mine: Slide, then: Slide | null): ReviewItem {
+  const hand = then !== null && !untouched(mine, then);
+  const conflict = then && { aspect: "slide", label: "Slide", before: allWords(then), hand: allWords(mine), text: "" };
+  return {
+    key: mine.id,
+    state: then === null ? "added" : hand ? "conflict" : "gone",
+    moved: false,
+    hand: then === null || hand,
+    mine,
+    theirs: null,
+    base: then,
+    merged: then === null || hand ? mine : null,
+    conflicts: conflict && hand ? [conflict] : [],
+  };
+}
+
 /**
  * Compares what the text made before, what it makes now, and the deck: what is new, changed, moved or gone, and where
  * text and user disagree. `base` and `next` are made by the same rule, or by an old and a new one. Changes nothing.
@@ -159,91 +202,157 @@ export function review(
   options: RerunOptions = {},
 ): Review {
   const pairs = pairWithMade(deck, base, next, options);
-  const freshId = idsByPlace([...deck.slides, ...base.map(({ slide }) => slide), ...next.map(({ slide }) => slide)]);
-  const byMine = new Map<string, ReviewItem>();
-  const items: ReviewItem[] = [];
-  const nextOrder = new Map<string, number>();
-  next.forEach(({ slide }, at) => {
-    const then = pairs.base.get(slide.id);
-    if (then) nextOrder.set(then.id, at);
-  });
+  const newId = idsByPlace([...deck.slides, ...base.map(({ slide }) => slide), ...next.map(({ slide }) => slide)]);
+  const nextOrder = new Map(
+    next.flatMap(({ slide }, at) => {
+      const then = pairs.base.get(slide.id);
+      return then ? [[then.id, at] as const] : [];
+    }),
+  );
   const movedInText = movedByHand(
     base.map(({ slide }) => slide.id),
     nextOrder,
   );
-  for (const { slide: theirs } of next) {
+  const items = next.map(({ slide: theirs }) => {
     const then = pairs.base.get(theirs.id) ?? null;
     const mine = then ? (pairs.mine.get(then.id) ?? null) : null;
-    const moved = then !== null && movedInText.has(then.id);
     const key = mine?.id ?? theirs.id;
-    const common = { key, moved, mine, theirs, base: then };
-    let item: ReviewItem;
-    if (!then) item = { ...common, state: "new", hand: false, merged: theirs, conflicts: [] };
-    else if (!mine) {
-      const changed = !same(then, theirs);
-      item = {
-        ...common,
-        state: changed ? "conflict" : "same",
-        hand: true,
-        merged: null,
-        conflicts: changed
-          ? [{ aspect: "slide", label: "Slide", before: allWords(then), hand: "", text: allWords(theirs) }]
-          : [],
-      };
-    } else {
-      const hand = !untouched(mine, then);
-      const changed = !same(then, theirs);
-      const settle = (aspect: string) => choices.get(key)?.conflicts?.[aspect] ?? "hand";
-      const merged: MergedSlide = !changed
-        ? { slide: mine, conflicts: [] }
-        : !hand
-          ? { slide: theirs, conflicts: [] }
-          : mergeSlide(then, mine, theirs, freshId, settle);
-      item = {
-        ...common,
-        state: merged.conflicts.length ? "conflict" : changed ? "changed" : moved ? "moved" : "same",
-        hand,
-        merged: merged.slide,
-        conflicts: merged.conflicts,
-      };
-    }
-    items.push(item);
-    if (mine) byMine.set(mine.id, item);
-  }
+    const moved = then !== null && movedInText.has(then.id);
+    return reviewGenerated({ key, moved, mine, theirs, base: then }, theirs, choices.get(key), newId);
+  });
   // What the text no longer has, and what the user inserted, is listed where it is in the deck.
+  const byMine = new Map(items.flatMap((item) => (item.mine ? [[item.mine.id, item] as const] : [])));
   const gone = new Map(
-    base.flatMap(({ slide }) =>
-      pairs.mine.has(slide.id) ? [[must(pairs.mine.get(slide.id)).id, slide] as const] : [],
-    ),
+    base.flatMap(({ slide }) => {
+      const mine = pairs.mine.get(slide.id);
+      return mine ? [[mine.id, slide] as const] : [];
+    }),
   );
   let at = 0;
   for (const mine of deck.slides) {
     const known = byMine.get(mine.id);
-    if (known) {
-      at = items.indexOf(known) + 1;
-      continue;
-    }
-    const then = gone.get(mine.id) ?? null;
-    const hand = then !== null && !untouched(mine, then);
-    const item: ReviewItem = {
-      key: mine.id,
-      state: then === null ? "added" : hand ? "conflict" : "gone",
-      moved: false,
-      hand: then === null || hand,
-      mine,
-      theirs: null,
-      base: then,
-      merged: then === null || hand ? mine : null,
-      conflicts:
-        then !== null && hand
-          ? [{ aspect: "slide", label: "Slide", before: allWords(then), hand: allWords(mine), text: "" }]
-          : [],
-    };
-    items.splice(at++, 0, item);
+    if (known) at = items.indexOf(known) + 1;
+    else items.splice(at++, 0, reviewOther(mine, gone.get(mine.id) ?? null));
   }
   const counts: Review["counts"] = { same: 0, added: 0, new: 0, changed: 0, moved: 0, gone: 0, conflict: 0 };
   for (const { state } of items) counts[state] += 1;
   return { items, counts };
+}
+
+/** A slide with the main slide under which it goes. */
+interface PlacedSlide {
+  slide: Slide;
+  parent: string | null;
+}
+
+const withoutPositioned = (slide: Slide): Slide =>
+  slide.elements.some(isPositioned)
+    ? { ...slide, elements: slide.elements.filter((element) => !isPositioned(element)) }
+    : slide;
+
+/** A review being taken: which slides the deck has then, and where. */
+class TakenReview {
+  /** The deck's ids of the generated slides that stay. */
+  readonly ids = new Map<string, string>();
+  private readonly items: readonly ReviewItem[];
+  private readonly byTheirs: ReadonlyMap<string, ReviewItem>;
+  private readonly pairs: Pairing;
+
+  constructor(
+    private readonly deck: Deck,
+    private readonly base: readonly GeneratedSlide[],
+    private readonly next: readonly GeneratedSlide[],
+    private readonly choices: ReadonlyMap<string, Choice>,
+    options: RerunOptions,
+  ) {
+    this.items = review(deck, base, next, choices, options).items;
+    this.pairs = pairWithMade(deck, base, next, options);
+    this.byTheirs = new Map(this.items.flatMap((item) => (item.theirs ? [[item.theirs.id, item] as const] : [])));
+    for (const { slide } of next) {
+      const item = must(this.byTheirs.get(slide.id));
+      if (!this.isLeftOut(item)) this.ids.set(slide.id, item.mine?.id ?? slide.id);
+    }
+  }
+
+  private takes({ key }: ReviewItem): boolean {
+    return this.choices.get(key)?.take !== false;
+  }
+
+  private takesText({ key }: ReviewItem): boolean {
+    return this.choices.get(key)?.conflicts?.slide === "text";
+  }
+
+  /** Whether a generated slide that the deck does not have stays out. */
+  private isLeftOut(item: ReviewItem): boolean {
+    if (item.mine) return false;
+    if (item.state === "same") return true;
+    return item.state === "conflict" ? !this.takesText(item) : item.state === "new" && !this.takes(item);
+  }
+
+  /** Whether a slide that the text does not make now stays in the deck. */
+  private isKept(item: ReviewItem): boolean {
+    if (item.state === "added") return true;
+    if (item.state === "gone") return !this.takes(item);
+    return item.state === "conflict" && item.theirs === null && !this.takesText(item);
+  }
+
+  /** Returns the slides in the order of the text; those that the user placed go after the slide that they follow. */
+  slides(): PlacedSlide[] {
+    const { list, placedByHand } = this.generated();
+    const present = new Set(list.map(({ slide }) => slide.id));
+    const byMine = new Map(this.items.flatMap((item) => (item.mine ? [[item.mine.id, item] as const] : [])));
+    let last: string | null = null;
+    for (const mine of this.deck.slides) {
+      if (!present.has(mine.id)) {
+        const item = byMine.get(mine.id);
+        const own = item && this.isKept(item) ? { slide: mine, parent: mine.parent } : undefined;
+        const placed = placedByHand.get(mine.id) ?? own;
+        if (!placed) continue;
+        const at = last === null ? 0 : list.findIndex(({ slide }) => slide.id === last) + 1;
+        list.splice(at, 0, placed);
+        present.add(mine.id);
+      }
+      last = mine.id;
+    }
+    return list;
+  }
+
+  /** Returns the generated slides that stay: those in the order of the text, and those that the user moved. */
+  private generated(): { list: PlacedSlide[]; placedByHand: Map<string, PlacedSlide> } {
+    const baseOrder = new Map(this.base.map(({ slide }, at) => [slide.id, at]));
+    const placeInBase = new Map([...this.pairs.mine].map(([then, mine]) => [mine.id, must(baseOrder.get(then))]));
+    const moved = movedByHand(
+      this.deck.slides.map(({ id }) => id),
+      placeInBase,
+    );
+    const parentInDeck = new Map(this.deck.slides.map(({ id, parent }) => [id, parent]));
+    const list: PlacedSlide[] = [];
+    const placedByHand = new Map<string, PlacedSlide>();
+    for (const { slide } of this.next) {
+      const id = this.ids.get(slide.id);
+      if (id === undefined) continue;
+      const item = must(this.byTheirs.get(slide.id));
+      const content = { ...this.contentOf(item), source: item.theirs?.source, id } as Slide;
+      const inDeck = parentInDeck.get(id) ?? null;
+      if (item.mine && (moved.has(id) || (item.moved && !this.takes(item))))
+        placedByHand.set(id, { slide: content, parent: inDeck });
+      else {
+        const inText = slide.parent === null ? null : (this.ids.get(slide.parent) ?? null);
+        list.push({ slide: content, parent: this.isNestedByHand(item) ? inDeck : inText });
+      }
+    }
+    return { list, placedByHand };
+  }
+
+  private contentOf(item: ReviewItem): Slide {
+    if (!item.mine) return must(item.theirs);
+    return this.takes(item) ? must(item.merged) : item.mine;
+  }
+
+  private isNestedByHand({ mine, base }: ReviewItem): boolean {
+    const before = base?.parent ? (this.pairs.mine.get(base.parent)?.id ?? null) : null;
+    return mine !== null && mine.parent !== before;
+  }
 }
 
 /**
@@ -259,87 +368,14 @@ export function takeReview(
   metadata: DeckMetadata = metadataOf(deck),
   options: RerunOptions = {},
 ): { change: Change | undefined; ids: (string | null)[] } {
-  const { items } = review(deck, base, next, choices, options);
-  // Positioned elements are the user's: the text does not mention them.
-  const bound = (slide: Slide): Slide =>
-    slide.elements.some(isPositioned)
-      ? { ...slide, elements: slide.elements.filter((element) => !isPositioned(element)) }
-      : slide;
-  const pairs = pairWithMade(deck, base, next, options);
-  const takes = ({ key }: ReviewItem) => choices.get(key)?.take !== false;
-  const text = (item: ReviewItem) => choices.get(item.key)?.conflicts?.slide === "text";
-  const byTheirs = new Map(items.flatMap((item) => (item.theirs ? [[item.theirs.id, item] as const] : [])));
-
-  const sourceOf = (item: ReviewItem): { source?: Slide["source"] } => ({ source: item.theirs?.source });
-  // The generated slides that stay, in the order of the text.
-  const list: { slide: Slide; parent: string | null }[] = [];
-  const held = new Map<string, { slide: Slide; parent: string | null }>();
-  const idOf = new Map<string, string>();
-  for (const { slide } of next) {
-    const item = must(byTheirs.get(slide.id));
-    const left =
-      item.mine === null &&
-      (item.state === "same" || (item.state === "conflict" && !text(item)) || (item.state === "new" && !takes(item)));
-    if (left) continue;
-    idOf.set(slide.id, item.mine?.id ?? slide.id);
-  }
-  const baseOrder = new Map(base.map(({ slide }, at) => [slide.id, at]));
-  const placeInBase = new Map([...pairs.mine].map(([then, mine]) => [mine.id, must(baseOrder.get(then))]));
-  const handMoved = movedByHand(
-    deck.slides.map(({ id }) => id),
-    placeInBase,
-  );
-  const parentInDeck = new Map(deck.slides.map((slide) => [slide.id, slide.parent]));
-  for (const { slide } of next) {
-    const id = idOf.get(slide.id);
-    if (id === undefined) continue;
-    const item = must(byTheirs.get(slide.id));
-    const wanted = slide.parent === null ? null : (idOf.get(slide.parent) ?? null);
-    const then = item.base;
-    const nestedBefore = then?.parent ? (pairs.mine.get(then.parent)?.id ?? null) : null;
-    const nestedByHand = item.mine !== null && item.mine.parent !== nestedBefore;
-    const content =
-      item.mine === null
-        ? (item.theirs as Slide)
-        : takes(item)
-          ? (item.merged as Slide)
-          : { ...item.mine, ...sourceOf(item) };
-    const stays = item.mine !== null && (handMoved.has(id) || (item.moved && !takes(item)));
-    if (!stays)
-      list.push({
-        slide: { ...content, ...sourceOf(item), id },
-        parent: nestedByHand ? (parentInDeck.get(id) ?? null) : wanted,
-      });
-    else held.set(id, { slide: { ...content, ...sourceOf(item), id }, parent: parentInDeck.get(id) ?? null });
-  }
-  // Slides that the user inserted, moved or keeps go after the slide that they follow in the deck.
-  const inList = new Set(list.map(({ slide }) => slide.id));
-  let last: string | null = null;
-  for (const mine of deck.slides) {
-    if (inList.has(mine.id)) {
-      last = mine.id;
-      continue;
-    }
-    const item = items.find((other) => other.mine?.id === mine.id);
-    const kept =
-      held.get(mine.id) ??
-      (item &&
-      (item.state === "added" ||
-        (item.state === "gone" && !takes(item)) ||
-        (item.state === "conflict" && item.theirs === null && !text(item)))
-        ? { slide: mine, parent: mine.parent }
-        : undefined);
-    if (!kept) continue;
-    const at = last === null ? 0 : list.findIndex(({ slide }) => slide.id === last) + 1;
-    list.splice(at, 0, kept);
-    inList.add(mine.id);
-    last = mine.id;
-  }
+  const taken = new TakenReview(deck, base, next, choices, options);
+  const list = taken.slides();
   const present = new Set(list.map(({ slide }) => slide.id));
+  // Positioned elements are the user's: the text does not mention them.
   const wanted = list.map(({ slide, parent }) => ({
-    slide: { ...bound(slide), parent: parent !== null && present.has(parent) ? parent : null },
+    slide: { ...withoutPositioned(slide), parent: parent !== null && present.has(parent) ? parent : null },
     named: true,
   }));
-  const { change } = reconcile({ ...deck, slides: deck.slides.map(bound) }, metadata, wanted);
-  return { change, ids: next.map(({ slide }) => idOf.get(slide.id) ?? null) };
+  const { change } = reconcile({ ...deck, slides: deck.slides.map(withoutPositioned) }, metadata, wanted);
+  return { change, ids: next.map(({ slide }) => taken.ids.get(slide.id) ?? null) };
 }

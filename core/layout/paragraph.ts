@@ -104,6 +104,131 @@ function nextStop(at: number, { stops, step }: Tabs): Tabs["stops"][number] {
  */
 const DECIMAL = /[.,](?=\d)/;
 
+/** Shapes one paragraph piece by piece, and keeps the width of the text up to each character. */
+class ParagraphShaper {
+  readonly pieces: Piece[] = [];
+  /** The width of the text before each index, in em. */
+  readonly upTo: Float32Array;
+  private width = 0;
+  /** Where the line being filled starts: the width before it, and its position in the box. */
+  private line: { from: number; at: number };
+  /** The tab whose width depends on the text after it. */
+  private open: { piece: Piece; room: number; align: Tabs["stops"][number]["align"] } | undefined;
+
+  constructor(
+    private readonly text: string,
+    private readonly levels: Uint8Array | null,
+    private readonly fonts: FontSet,
+    private readonly language: string,
+    private readonly tabs: Tabs | undefined,
+  ) {
+    this.upTo = new Float32Array(text.length + 1);
+    this.line = { from: 0, at: tabs?.first ?? 0 };
+  }
+
+  /** Shapes the text between two indices in one style. */
+  span(start: number, end: number, style: Style): void {
+    if (style.formula) {
+      this.formula(start, end, style, style.formula.width);
+      return;
+    }
+    const { text } = this;
+    let face = "";
+    for (let at = start; at < end; ) {
+      const code = must(text.codePointAt(at));
+      const isSpace = SPACE.test(must(text[at]));
+      if (!(MARK.test(String.fromCodePoint(code)) && face))
+        face = faceFor(style.family, isSpace ? 0x20 : code, style.bold, style.italic).id;
+      const next = at + (code > 0xffff ? 2 : 1);
+      if (this.tabs && text[at] === "\t") {
+        this.tab(at, face, style, this.tabs);
+        at = next;
+      } else at = this.word(at, next, end, face, style, isSpace);
+    }
+  }
+
+  /** Sets the width of the last tab. */
+  finish(): void {
+    this.settle(this.text.length);
+  }
+
+  private levelAt(index: number): number {
+    return this.levels?.[index] ?? 0;
+  }
+
+  private formula(start: number, end: number, style: Style, width: number): void {
+    const word = placeholderWord(width + FORMULA_GAP);
+    this.width += word.width;
+    this.upTo[end] = this.width;
+    const face = faceFor(style.family, 0x20, false, false).id;
+    const line = this.fonts.face(face).metrics.line;
+    this.pieces.push({ start, end, face, line, style, level: this.levelAt(start), space: false, word });
+  }
+
+  private tab(start: number, face: string, style: Style, tabs: Tabs): void {
+    this.settle(start);
+    const here = this.line.at + this.width - this.line.from;
+    const stop = nextStop(here, tabs);
+    const wide = stop.align === "start" ? stop.at - here : 0;
+    this.width += wide;
+    this.upTo[start + 1] = this.width;
+    const piece: Piece = {
+      start,
+      end: start + 1,
+      face,
+      line: this.fonts.face(face).metrics.line,
+      style,
+      level: this.levelAt(start),
+      space: true,
+      tab: true,
+      word: placeholderWord(wide / style.scale),
+    };
+    this.pieces.push(piece);
+    if (stop.align !== "start") this.open = { piece, room: stop.at - here, align: stop.align };
+  }
+
+  /** Shapes the word or the spaces that begin at `start`. Returns the index after them. */
+  private word(start: number, from: number, last: number, face: string, style: Style, space: boolean): number {
+    const { text, levels, tabs, upTo } = this;
+    const level = this.levelAt(start);
+    const end = space
+      ? endOfSpace(text, from, last, levels, level, tabs !== undefined)
+      : endOfWord(text, from, last, levels, level, style, face);
+    const part = text.slice(start, end);
+    const shaping = this.fonts.face(face);
+    const plain = shaping.word(space ? part.replace(/[\n\t]/g, " ") : part, level % 2 === 1, this.language);
+    const word = style.spacing ? spaced(plain, style.spacing) : plain;
+    for (let index = 1; index <= end - start; index++)
+      upTo[start + index] = this.width + (word.upTo[index] ?? 0) * style.scale;
+    this.width += word.width * style.scale;
+    this.pieces.push({ start, end, face, line: shaping.metrics.line, style, level, space, word });
+    if (tabs && space && part.includes("\n")) {
+      this.settle(end);
+      this.line = { from: this.width, at: tabs.rest };
+    }
+    return end;
+  }
+
+  /**
+   * Sets the width of the open tab: the text from there to `end` ends at its stop, is centred there, or has its decimal
+   * sign there.
+   */
+  private settle(end: number): void {
+    if (!this.open) return;
+    const { piece, room, align } = this.open;
+    const { upTo } = this;
+    this.open = undefined;
+    const start = upTo[piece.end] ?? 0;
+    const since = this.width - start;
+    const sign = align === "decimal" ? DECIMAL.exec(this.text.slice(piece.end, end))?.index : undefined;
+    const before = align === "centre" ? since / 2 : sign === undefined ? since : (upTo[piece.end + sign] ?? 0) - start;
+    const wide = Math.max(0, room - before);
+    piece.word = placeholderWord(wide / piece.style.scale);
+    for (let index = piece.end; index <= end; index++) upTo[index] = (upTo[index] ?? 0) + wide;
+    this.width += wide;
+  }
+}
+
 /**
  * Itemises a paragraph by style, direction and face, shapes it word by word and finds its line breaks (UAX #14). Tabs
  * lead to the given stops, as far as their line has not been broken before; without stops each tab is a space. Without
@@ -119,105 +244,14 @@ export function shapeParagraph(
 ): ShapedParagraph {
   const { text, spans } = styled(paragraph, styleOf);
   const { levels, base } = bidiLevels(text, direction);
-  const pieces: Piece[] = [];
-  const upTo = new Float32Array(text.length + 1);
+  const shaper = new ParagraphShaper(text, levels, fonts, language, tabs);
   let start = 0;
-  let width = 0;
-  /** Where the line being filled starts: the width before it, and its position in the box. */
-  let line = { from: 0, at: tabs?.first ?? 0 };
-  /** The tab whose width depends on the text after it. */
-  let open: { piece: Piece; room: number; align: Tabs["stops"][number]["align"] } | undefined;
-  /**
-   * Sets the width of the open tab: the text since then ends at its stop, is centred there, or has its decimal sign
-   * there.
-   */
-  const settle = (end: number): void => {
-    if (!open) return;
-    const { piece, room, align } = open;
-    open = undefined;
-    const since = width - (upTo[piece.end] ?? 0);
-    const sign = align === "decimal" ? DECIMAL.exec(text.slice(piece.end, end))?.index : undefined;
-    const before =
-      align === "centre"
-        ? since / 2
-        : sign === undefined
-          ? since
-          : (upTo[piece.end + sign] ?? 0) - (upTo[piece.end] ?? 0);
-    const wide = Math.max(0, room - before);
-    piece.word = placeholderWord(wide / piece.style.scale);
-    for (let index = piece.end; index <= end; index++) upTo[index] = (upTo[index] ?? 0) + wide;
-    width += wide;
-  };
   for (const { end, style } of spans) {
-    let at = start;
-    let face = "";
-    if (style.formula) {
-      const word = placeholderWord(style.formula.width + FORMULA_GAP);
-      width += word.width;
-      upTo[end] = width;
-      const around = faceFor(style.family, 0x20, false, false).id;
-      pieces.push({
-        start,
-        end,
-        face: around,
-        line: fonts.face(around).metrics.line,
-        style,
-        level: levels ? (levels[start] ?? 0) : 0,
-        space: false,
-        word,
-      });
-      at = end;
-    }
-    while (at < end) {
-      const from = at;
-      const level = levels ? (levels[at] ?? 0) : 0;
-      const code = must(text.codePointAt(at));
-      const space = SPACE.test(must(text[at]));
-      if (!(MARK.test(String.fromCodePoint(code)) && face))
-        face = faceFor(style.family, space ? 0x20 : code, style.bold, style.italic).id;
-      at += code > 0xffff ? 2 : 1;
-      if (tabs && text[from] === "\t") {
-        settle(from);
-        const here = line.at + width - line.from;
-        const stop = nextStop(here, tabs);
-        const wide = stop.align === "start" ? stop.at - here : 0;
-        width += wide;
-        upTo[at] = width;
-        const piece: Piece = {
-          start: from,
-          end: at,
-          face,
-          line: fonts.face(face).metrics.line,
-          style,
-          level,
-          space,
-          tab: true,
-          word: placeholderWord(wide / style.scale),
-        };
-        pieces.push(piece);
-        if (stop.align !== "start") open = { piece, room: stop.at - here, align: stop.align };
-        continue;
-      }
-      at = space
-        ? endOfSpace(text, at, end, levels, level, tabs !== undefined)
-        : endOfWord(text, at, end, levels, level, style, face);
-      const shown = space ? text.slice(from, at).replace(/[\n\t]/g, " ") : text.slice(from, at);
-      const shaping = fonts.face(face);
-      const plain = shaping.word(shown, level % 2 === 1, language);
-      const word = style.spacing ? spaced(plain, style.spacing) : plain;
-      for (let index = 1; index <= at - from; index++)
-        upTo[from + index] = width + (word.upTo[index] ?? 0) * style.scale;
-      width += word.width * style.scale;
-      pieces.push({ start: from, end: at, face, line: shaping.metrics.line, style, level, space, word });
-      if (tabs && space && text.slice(from, at).includes("\n")) {
-        settle(at);
-        line = { from: width, at: tabs.rest };
-      }
-    }
+    shaper.span(start, end, style);
     start = end;
   }
-  settle(text.length);
-  return { text, pieces, upTo, breaks: lineBreaks(text), base };
+  shaper.finish();
+  return { text, pieces: shaper.pieces, upTo: shaper.upTo, breaks: lineBreaks(text), base };
 }
 
 function endOfSpace(

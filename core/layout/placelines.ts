@@ -4,7 +4,7 @@ import { FAMILIES, familyNamed } from "./fonts";
 import type { ShapedParagraph, Piece, Style } from "./shapedparagraph";
 import { type LineRange, visualOrder } from "./linebreaking";
 import { roleColour } from "./roleproperties";
-import type { PlacedWord, SceneLine, SceneRun } from "./scene";
+import type { SceneLine, SceneRun } from "./scene";
 import { LINE_HEIGHT, PARAGRAPH_GAP, type SlotPlace } from "./slots";
 import { type TextContext, HEADING, type ParagraphLayout } from "./textstyle";
 
@@ -51,92 +51,175 @@ export function edgesOf(
   return marker && metrics ? { ...edges, first: Math.max(0, (marker.upTo.at(-1) ?? 0) * size - edges.sign) } : edges;
 }
 
+/** The lines of a text, being placed from top to bottom. */
+class LinePlacer {
+  private readonly usual: { ascent: number; descent: number };
+
+  constructor(
+    private readonly size: number,
+    private readonly place: SlotPlace,
+    private readonly context: TextContext,
+  ) {
+    const { fonts, theme } = context;
+    const family = familyNamed(HEADING.has(place.role) ? theme.fonts.heading : theme.fonts.body);
+    this.usual = fonts.face(must((family.faces[0] ?? FAMILIES[0]?.faces[0])?.id)).metrics;
+  }
+
+  /** Returns the height of a line and the distance of its baseline from its top, in points. */
+  metricsOf(block: ParagraphLayout, range: LineRange): { height: number; rise: number } {
+    const { size } = this;
+    const { metrics } = block;
+    if (!metrics) {
+      const { ascent, descent } = this.usual;
+      const height = LINE_HEIGHT[this.place.role] * size;
+      return { height, rise: (height - (ascent + descent) * size) / 2 + ascent * size };
+    }
+    const [piece] = block.shaped.pieces;
+    const { ascent, descent } = piece ? this.context.fonts.face(piece.face).metrics : this.usual;
+    const line = lineOf(block, range);
+    const height = line.height * size;
+    const letters = line.letters * size;
+    // Space that a line has too little is taken from above it.
+    const above = (height - (ascent + descent) * letters) * (metrics.times < 1 ? 1 : 0.5);
+    return { height, rise: Math.min(height, above + ascent * letters) };
+  }
+
+  /** Places a line with its top at `y`; the first line of a paragraph has the indent and the bullet. */
+  line(block: ParagraphLayout, paragraph: number, range: LineRange, y: number, isFirst: boolean): SceneLine {
+    const { size, context, place } = this;
+    const { frame } = place;
+    const { height, rise } = this.metricsOf(block, range);
+    const { runs, width } = this.runs(block.shaped, range, context.fill);
+    const rtl = block.shaped.base === 1;
+    const edges = edgesOf(block, size);
+    const shift = isFirst ? edges.first : 0;
+    const room = frame.width - edges.left - edges.right - shift;
+    const lead = block.align === "centre" ? (room - width) / 2 : (block.align === "end") !== rtl ? room - width : 0;
+    const x = frame.x + (rtl ? edges.right : edges.left + shift) + lead;
+    for (const item of runs) item.x += x;
+    if (isFirst && block.marker) {
+      const textLeft = block.align === "start" ? frame.x + edges.left : x - shift;
+      const right = frame.x + frame.width - edges.left + edges.sign;
+      runs.unshift(
+        ...this.marker(block, block.marker, runs[0]?.fill, rtl ? { right } : { left: textLeft - edges.sign }),
+      );
+    }
+    const baseline = y + rise;
+    const { sign: picture } = block;
+    const sign = picture &&
+      isFirst && {
+        source: picture.source,
+        x: rtl ? x + width + Math.max(0, edges.sign - picture.width * size) : x - edges.sign,
+        y: baseline - picture.height * size,
+        width: picture.width * size,
+        height: picture.height * size,
+      };
+    const text = block.shaped.text.slice(range.start, range.visible).replace(/[\n\u00AD]/g, "");
+    return { x, y: baseline, width, height, text, paragraph, runs, ...(sign ? { sign } : {}) };
+  }
+
+  private runs(paragraph: ShapedParagraph, range: LineRange, fill: string | undefined) {
+    const { theme, style } = this.context;
+    return runsOf(paragraph, range, this.size, theme, this.place.role, style !== undefined, fill);
+  }
+
+  /** Returns the runs of a bullet that starts or ends at a place, in the order in which they go before the text's. */
+  private marker(
+    { metrics }: ParagraphLayout,
+    marker: ShapedParagraph,
+    textFill: string | undefined,
+    at: { left: number } | { right: number },
+  ): SceneRun[] {
+    const { theme, fill } = this.context;
+    const { length } = marker.text;
+    const range = { start: 0, end: length, visible: length };
+    const { runs, width } = this.runs(marker, range, metrics ? (textFill ?? fill) : undefined);
+    const x = "left" in at ? at.left : at.right - width;
+    const own = metrics ? {} : { fill: theme.colours.accent };
+    return runs.map((item) => ({ ...item, x: item.x + x, marker: true, ...own })).reverse();
+  }
+}
+
 /** Returns lines with their runs positioned on the page, and the bullets before items. */
 export function placeLines(
   blocks: readonly ParagraphLayout[],
   broken: Broken,
   size: number,
   top: number,
-  { frame, role }: SlotPlace,
-  { fonts, theme, fill, style }: TextContext,
+  place: SlotPlace,
+  context: TextContext,
 ): SceneLine[] {
-  const family = familyNamed(HEADING.has(role) ? theme.fonts.heading : theme.fonts.body);
-  const usual = fonts.face(must((family.faces[0] ?? FAMILIES[0]?.faces[0])?.id)).metrics;
+  const placer = new LinePlacer(size, place, context);
   const lines: SceneLine[] = [];
   let y = top;
   let before = -1;
   for (const { block: index, range } of broken.lines) {
     const block = must(blocks[index]);
-    const { metrics } = block;
-    const first = index !== before;
-    if (first && before >= 0)
-      y += (metrics ? (must(blocks[before]).metrics?.after ?? 0) + metrics.before : PARAGRAPH_GAP[role]) * size;
-    const line = metrics ? lineOf(block, range) : { height: LINE_HEIGHT[role], letters: 1 };
-    const lineHeight = line.height * size;
-    const { ascent, descent } = metrics
-      ? block.shaped.pieces[0]
-        ? fonts.face(block.shaped.pieces[0].face).metrics
-        : usual
-      : usual;
-    const letters = line.letters * size;
-    const rise = metrics
-      ? Math.min(
-          lineHeight,
-          (lineHeight - (ascent + descent) * letters) * (metrics.times < 1 ? 1 : 0.5) + ascent * letters,
-        )
-      : (lineHeight - (ascent + descent) * size) / 2 + ascent * size;
-    const baseline = y + rise;
-    const { runs, width } = runsOf(block.shaped, range, size, theme, role, style !== undefined, fill);
-    const rtl = block.shaped.base === 1;
-    const edges = edgesOf(block, size);
-    const shift = first ? edges.first : 0;
-    const room = frame.width - edges.left - edges.right - shift;
-    const lead = block.align === "centre" ? (room - width) / 2 : (block.align === "end") !== rtl ? room - width : 0;
-    const left = frame.x + (rtl ? edges.right : edges.left + shift) + lead;
-    for (const item of runs) item.x += left;
-    if (first && block.marker) {
-      const sign = runsOf(
-        block.marker,
-        { start: 0, end: block.marker.text.length, visible: block.marker.text.length },
-        size,
-        theme,
-        role,
-        style !== undefined,
-        metrics ? (runs[0]?.fill ?? fill) : undefined,
-      );
-      const at = rtl
-        ? frame.x + frame.width - edges.left + edges.sign - sign.width
-        : (block.align === "start" ? frame.x + edges.left : left - shift) - edges.sign;
-      for (const item of sign.runs)
-        runs.unshift({ ...item, x: item.x + at, marker: true, ...(metrics ? {} : { fill: theme.colours.accent }) });
-    }
-    const { sign: own } = block;
-    const gutter = edges.sign;
-    const sign =
-      own && first
-        ? {
-            source: own.source,
-            x: (rtl ? left + width : left - gutter) + (rtl ? Math.max(0, gutter - own.width * size) : 0),
-            y: baseline - own.height * size,
-            width: own.width * size,
-            height: own.height * size,
-          }
-        : undefined;
-    const hyphen = block.shaped.text.slice(range.start, range.visible).replace(/[\n\u00AD]/g, "");
-    lines.push({
-      x: left,
-      y: baseline,
-      width,
-      height: lineHeight,
-      text: hyphen,
-      paragraph: index,
-      runs,
-      ...(sign ? { sign } : {}),
-    });
-    y += lineHeight;
+    const isFirst = index !== before;
+    if (isFirst && before >= 0)
+      y +=
+        (block.metrics
+          ? (must(blocks[before]).metrics?.after ?? 0) + block.metrics.before
+          : PARAGRAPH_GAP[place.role]) * size;
+    const line = placer.line(block, index, range, y, isFirst);
+    lines.push(line);
+    y += line.height;
     before = index;
   }
   return lines;
+}
+
+/** Returns the pieces of a line, found by halving: long paragraphs have thousands. */
+function piecesIn({ pieces }: ShapedParagraph, range: LineRange): Piece[] {
+  const found: Piece[] = [];
+  let low = 0;
+  let high = pieces.length;
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if (must(pieces[middle]).end <= range.start) low = middle + 1;
+    else high = middle;
+  }
+  for (let at = low; at < pieces.length && must(pieces[at]).start < range.visible; at++) found.push(must(pieces[at]));
+  return found;
+}
+
+/** What the colour of a run follows from. */
+interface RunColours {
+  theme: Theme;
+  role: SlotRole;
+  /** Whether the text is in a style of a file, which has no theme colours. */
+  styled: boolean;
+  own?: string | undefined;
+}
+
+function fillOf({ fill, link, tone, code }: Style, { theme: { colours }, role, styled, own }: RunColours): string {
+  const given = fill ?? own;
+  if (given) return given;
+  if (link) return colours.link;
+  if (tone) return toneColour(tone, colours);
+  if (styled) return colours.ink;
+  return code ? colours.second : colours[roleColour(role)];
+}
+
+/** Returns the run that a piece begins. `size` is that of the text in points. */
+function newRun(piece: Piece, text: string, word: Piece["word"], x: number, size: number, fill: string): SceneRun {
+  const { link, underline, highlight, strike, rise, formula, scale } = piece.style;
+  const em = size * scale;
+  return {
+    x,
+    width: word.width * em,
+    text,
+    face: piece.face,
+    size: em,
+    fill,
+    rtl: piece.level % 2 === 1,
+    ...(link ? { link, underline: underline ?? "single" } : underline ? { underline } : {}),
+    ...(highlight ? { highlight } : {}),
+    ...(strike ? { strike: true } : {}),
+    ...(rise ? { rise: rise * size } : {}),
+    ...(formula ? { formula: { paths: formula.paths, em } } : {}),
+    words: [{ x: 0, text, word }],
+  };
 }
 
 /**
@@ -152,84 +235,39 @@ function runsOf(
   styled: boolean,
   own?: string,
 ): { runs: SceneRun[]; width: number } {
-  const { pieces, text } = paragraph;
-  const inLine: Piece[] = [];
-  let low = 0;
-  let high = pieces.length;
-  while (low < high) {
-    const middle = (low + high) >> 1;
-    if (must(pieces[middle]).end <= range.start) low = middle + 1;
-    else high = middle;
-  }
-  for (let at = low; at < pieces.length && must(pieces[at]).start < range.visible; at++) inLine.push(must(pieces[at]));
-  const ordered = paragraph.base === 0 && inLine.every((piece) => piece.level === 0) ? inLine : visualOrder(inLine);
+  const inLine = piecesIn(paragraph, range);
+  const isPlain = paragraph.base === 0 && inLine.every((piece) => piece.level === 0);
   const runs: SceneRun[] = [];
-  let last: { run: SceneRun; style: Style; level: number } | undefined;
+  let last: { run: SceneRun; piece: Piece } | undefined;
   let x = 0;
-  for (const piece of ordered) {
+  for (const piece of isPlain ? inLine : visualOrder(inLine)) {
     const from = Math.max(piece.start, range.start);
     const to = Math.min(piece.end, range.visible);
     const part = cut(piece, from - piece.start, to - piece.start);
-    const em = size * piece.style.scale;
-    const width = part.width * em;
+    const width = part.width * size * piece.style.scale;
     if (piece.tab) {
       x += width;
       last = undefined;
       continue;
     }
-    const words = text.slice(from, to).replace(/[\n\t]/g, " ");
-    if (
-      last &&
-      !piece.style.formula &&
-      last.run.face === piece.face &&
-      last.style === piece.style &&
-      last.level === piece.level
-    ) {
-      const placed: PlacedWord = { x: last.run.width, text: words, word: part };
-      last.run.words?.push(placed);
-      last.run.text = piece.level % 2 ? words + last.run.text : last.run.text + words;
-      last.run.width += width;
+    const words = paragraph.text.slice(from, to).replace(/[\n\t]/g, " ");
+    if (last && isSameRun(last.piece, piece)) {
+      const { run } = last;
+      run.words?.push({ x: run.width, text: words, word: part });
+      run.text = piece.level % 2 ? words + run.text : run.text + words;
+      run.width += width;
     } else {
-      const { colours } = theme;
-      const { tone, formula, rise } = piece.style;
-      const fill =
-        piece.style.fill ??
-        own ??
-        (piece.style.link
-          ? colours.link
-          : tone
-            ? toneColour(tone, colours)
-            : styled
-              ? colours.ink
-              : piece.style.code
-                ? colours.second
-                : colours[roleColour(role)]);
-      const next: SceneRun = {
-        x,
-        width,
-        text: words,
-        face: piece.face,
-        size: em,
-        fill,
-        rtl: piece.level % 2 === 1,
-        ...(piece.style.link
-          ? { link: piece.style.link, underline: piece.style.underline ?? "single" }
-          : piece.style.underline
-            ? { underline: piece.style.underline }
-            : {}),
-        ...(piece.style.highlight ? { highlight: piece.style.highlight } : {}),
-        ...(piece.style.strike ? { strike: true } : {}),
-        ...(rise ? { rise: rise * size } : {}),
-        ...(formula ? { formula: { paths: formula.paths, em } } : {}),
-        words: [{ x: 0, text: words, word: part }],
-      };
-      runs.push(next);
-      last = { run: next, style: piece.style, level: piece.level };
+      const run = newRun(piece, words, part, x, size, fillOf(piece.style, { theme, role, styled, own }));
+      runs.push(run);
+      last = { run, piece };
     }
     x += width;
   }
   return { runs, width: x };
 }
+
+const isSameRun = (last: Piece, piece: Piece): boolean =>
+  !piece.style.formula && last.face === piece.face && last.style === piece.style && last.level === piece.level;
 
 function toneColour(tone: CodeTone, { ink, accent, second, muted }: ThemeColours): string {
   const tones: Record<CodeTone, string> = {

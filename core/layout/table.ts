@@ -4,16 +4,16 @@ import {
   type Cell,
   type DeckMetadata,
   type Frame,
-  isEmptyText,
   type RichText,
   type TableElement,
   type ThemeColours,
   must,
 } from "@unitext/core/model";
-import { type SceneNode, bulletNodes, type TableGrid } from "./scene";
-import { drawFill, strokeOf } from "./shapes";
+import type { SceneNode, TableGrid } from "./scene";
 import { breakText, setText, shapeText } from "./text";
 import type { ParagraphLayout, TextContext } from "./textstyle";
+import { setOwnTable } from "./owntable";
+import { spanOf, type SetTable } from "./tablegrid";
 
 /** A shaped cell, with the positions that it covers. */
 interface Placed {
@@ -28,6 +28,7 @@ interface Placed {
 
 /** Padding of a cell, in em: left and right, above and below. */
 const PAD = { x: 0.5, y: 0.28 };
+
 const STRONG = (text: RichText): RichText =>
   text.map((paragraph) => ({
     ...paragraph,
@@ -60,6 +61,7 @@ function cellsOf(
 }
 
 const strongOnce = new WeakMap<RichText, RichText>();
+
 function strong(text: RichText): RichText {
   const made = strongOnce.get(text) ?? STRONG(text);
   strongOnce.set(text, made);
@@ -67,7 +69,7 @@ function strong(text: RichText): RichText {
 }
 
 /** Returns the widths in em that columns need so that no word is broken, and so that no line is. */
-function needs(cells: readonly Placed[], columns: number): { least: number[]; most: number[] } {
+export function needs(cells: readonly Placed[], columns: number): { least: number[]; most: number[] } {
   const least = Array<number>(columns).fill(1);
   const most = Array<number>(columns).fill(1);
   for (const { blocks, column, columns: over } of cells) {
@@ -122,12 +124,6 @@ function heightsOf(cells: readonly Placed[], rows: number, widths: readonly numb
   return heights;
 }
 
-function spanOf(list: readonly number[], from: number, count: number): number {
-  let sum = 0;
-  for (let at = from; at < from + count; at++) sum += list[at] ?? 0;
-  return sum;
-}
-
 /** The theme's appearance of tables in terms that a file can express: lengths in points. */
 export interface TableAppearance extends TableGrid {
   /** Returns the appearance of a cell by its first and last row; equal ones are the same object. */
@@ -140,6 +136,7 @@ const lineUnder = (row: number, rows: number, header: number, { accent, muted, p
   row === rows - 1 || row === header - 1
     ? { colour: accent, width: 1 }
     : { colour: mixed(muted, paper, 0.5), width: 0.5 };
+
 const headingFill = ({ accent, paper }: ThemeColours) => mixed(accent, paper, 0.86);
 
 function gridOf(
@@ -198,15 +195,6 @@ export function tableAppearance(
   };
 }
 
-/** A table set in a frame: its nodes, the size taken, the height used and the overflow. */
-export interface SetTable {
-  nodes: SceneNode[];
-  size: number;
-  used: number;
-  overflow: number;
-  grid: TableGrid;
-}
-
 /**
  * Sets a table in a frame: columns as wide as their words need, rows as high as their cells, at the largest of the
  * given sizes at which all rows fit, or at the smallest when none does.
@@ -233,137 +221,52 @@ export function setTable(
     const tight = need.least.reduce((sum, value) => sum + (value + 2 * PAD.x) * size, 0) > frame.width;
     if (!tight && spanOf(heights, 0, heights.length) <= frame.height + 0.01) break;
   }
-  const grid = { widths, heights };
   const used = spanOf(heights, 0, heights.length);
-  const overflow = Math.max(0, used - frame.height);
-  const nodes: SceneNode[] = [];
-  if (setting.measure) return { nodes, size, used, overflow, grid };
-  const tops = heights.map((_, at) => frame.y + spanOf(heights, 0, at));
-  if (element.header)
-    nodes.push({
-      kind: "rect",
-      x: frame.x,
-      y: frame.y,
-      width: frame.width,
-      height: spanOf(heights, 0, element.header),
-      fill: headingFill(colours),
-    });
-  heights.forEach((height, at) => {
-    const line = lineUnder(at, heights.length, element.header, colours);
-    nodes.push({
-      kind: "rect",
-      x: frame.x,
-      y: must(tops[at]) + height - line.width,
-      width: frame.width,
-      height: line.width,
-      fill: line.colour,
-    });
-  });
-  for (const cell of cells) {
-    const place = {
-      x: frame.x + spanOf(widths, 0, cell.column) + PAD.x * size,
-      y: must(tops[cell.row]) + PAD.y * size,
-      width: spanOf(widths, cell.column, cell.columns) - 2 * PAD.x * size,
-      height: spanOf(heights, cell.row, cell.rows) - 2 * PAD.y * size,
-    };
-    const { lines } = setText(
-      cell.cell.text,
-      { frame: place, role: "figure", anchor: cell.rows > 1 ? "middle" : "top", align: cell.align },
-      [size],
-      setting,
-    );
-    nodes.push({ kind: "text", element: element.id, role: "table", lines });
-  }
-  return { nodes, size, used, overflow, grid };
+  const table = { size, used, overflow: Math.max(0, used - frame.height), grid: { widths, heights } };
+  if (setting.measure) return { nodes: [], ...table };
+  const nodes = [
+    ...tableRules(element, frame, heights, colours),
+    ...cells.map((cell) => cellNode(element.id, cell, frame, table.grid, size, setting)),
+  ];
+  return { nodes, ...table };
 }
 
-/** Default padding of a cell (ECMA-376-1, 21.1.3.17: 0.1 inch at the sides, 0.05 above and below). */
-const CELL_INSETS = [7.2, 3.6, 7.2, 3.6] as const;
+/** Draws the fill behind the header, and the rules under the rows. */
+function tableRules(
+  { header }: TableElement,
+  { x, y, width }: Frame,
+  heights: readonly number[],
+  colours: ThemeColours,
+): SceneNode[] {
+  const rules = heights.map((height, at): SceneNode => {
+    const line = lineUnder(at, heights.length, header, colours);
+    const bottom = y + spanOf(heights, 0, at) + height;
+    return { kind: "rect", x, y: bottom - line.width, width, height: line.width, fill: line.colour };
+  });
+  if (!header) return rules;
+  return [{ kind: "rect", x, y, width, height: spanOf(heights, 0, header), fill: headingFill(colours) }, ...rules];
+}
 
-/** Sets a table with widths, fills and borders of its own: rows grow with their text, nothing else changes. */
-function setOwnTable(
-  { id, rows, align, widths: asked, heights = [] }: TableElement,
-  own: readonly number[],
+function cellNode(
+  element: string,
+  cell: ReturnType<typeof cellsOf>[number],
   frame: Frame,
+  { widths, heights }: TableGrid,
   size: number,
   setting: TextContext,
-  assets: DeckMetadata["assets"],
-): SetTable {
-  const columns = Math.max(...rows.map((row) => row.length));
-  const total = spanOf(own, 0, own.length) || 1;
-  const widths = Array.from(
-    { length: columns },
-    (_, at) => ((own[at] ?? (asked?.at(-1) || total / columns)) * frame.width) / total,
+): SceneNode {
+  const place = {
+    x: frame.x + spanOf(widths, 0, cell.column) + PAD.x * size,
+    y: frame.y + spanOf(heights, 0, cell.row) + PAD.y * size,
+    width: spanOf(widths, cell.column, cell.columns) - 2 * PAD.x * size,
+    height: spanOf(heights, cell.row, cell.rows) - 2 * PAD.y * size,
+  };
+  const anchor = cell.rows > 1 ? "middle" : "top";
+  const { lines } = setText(
+    cell.cell.text,
+    { frame: place, role: "figure", anchor, align: cell.align },
+    [size],
+    setting,
   );
-  const placed = rows.flatMap((row, y) =>
-    row.flatMap((cell, x) => {
-      if (!cell) return [];
-      const [left, top, right, bottom] = cell.insets ?? CELL_INSETS;
-      const [over, down] = [Math.min(cell.columns ?? 1, row.length - x), Math.min(cell.rows ?? 1, rows.length - y)];
-      const width = Math.max(1, spanOf(widths, x, over) - left - right);
-      const blocks = shapeText(cell.text, "figure", align[x] ?? "start", setting);
-      const text = cell.text.length ? breakText(blocks, "figure", size, width).height : size * 1.2;
-      return [{ cell, x, y, over, down, need: text + top + bottom, insets: [left, top, right, bottom] as const }];
-    }),
-  );
-  const high = rows.map((_, at) =>
-    Math.max(
-      heights[at] ?? 0,
-      ...placed.filter(({ y, down }) => y === at && down === 1).map(({ need }) => need),
-      size * 0.4,
-    ),
-  );
-  for (const { y, down, need } of placed) {
-    const lack = need - spanOf(high, y, down);
-    if (down > 1 && lack > 0) high[y + down - 1] = must(high[y + down - 1]) + lack;
-  }
-  const used = spanOf(high, 0, high.length);
-  const overflow = Math.max(0, used - Math.max(frame.height, spanOf(heights, 0, heights.length)));
-  const nodes: SceneNode[] = [];
-  const grid = { widths, heights: high };
-  if (setting.measure) return { nodes, size, used, overflow: 0, grid };
-  const lines: SceneNode[] = [];
-  for (const { cell, x, y, over, down, insets } of placed) {
-    const box = {
-      x: frame.x + spanOf(widths, 0, x),
-      y: frame.y + spanOf(high, 0, y),
-      width: spanOf(widths, x, over),
-      height: spanOf(high, y, down),
-    };
-    if (cell.fill) nodes.push(...drawFill(cell.fill, box, id, assets));
-    const sides = {
-      left: [box.x, box.y, box.x, box.y + box.height],
-      top: [box.x, box.y, box.x + box.width, box.y],
-      right: [box.x + box.width, box.y, box.x + box.width, box.y + box.height],
-      bottom: [box.x, box.y + box.height, box.x + box.width, box.y + box.height],
-    } as const;
-    for (const [side, [x1, y1, x2, y2]] of Object.entries(sides)) {
-      const stroke = cell.borders?.[side as keyof typeof sides];
-      if (stroke)
-        lines.push({
-          kind: "paths",
-          element: id,
-          paths: [{ d: `M${x1.toFixed(2)} ${y1.toFixed(2)}L${x2.toFixed(2)} ${y2.toFixed(2)}`, ...strokeOf(stroke) }],
-        });
-    }
-    if (isEmptyText(cell.text)) continue;
-    const [left, top, right, bottom] = insets;
-    const inner = {
-      x: box.x + left,
-      y: box.y + top,
-      width: Math.max(1, box.width - left - right),
-      height: Math.max(1, box.height - top - bottom),
-    };
-    const set = setText(
-      cell.text,
-      { frame: inner, role: "figure", anchor: cell.anchor ?? "top", align: align[x] ?? "start" },
-      [size],
-      setting,
-    );
-    lines.push(
-      { kind: "text", element: id, role: "table", lines: set.lines },
-      ...bulletNodes(set.lines, id, setting.assets),
-    );
-  }
-  return { nodes: [...nodes, ...lines], size, used, overflow: overflow > frame.height * 0.1 + 12 ? overflow : 0, grid };
+  return { kind: "text", element, role: "table", lines };
 }

@@ -1,4 +1,8 @@
 import {
+  type Bullet,
+  type LevelStyle,
+  type Run,
+  type TextStyle,
   canonical,
   directionOf,
   type Frame,
@@ -114,93 +118,51 @@ const SIGN = 0.8;
  */
 const TAB_STEP = 72;
 
-/** Shapes a text in the text style that a file gives it. */
-function shapeStyled(
-  text: RichText,
-  role: SlotRole,
-  setting: TextContext,
-  { levels, size: em }: NonNullable<TextContext["style"]>,
-): ParagraphLayout[] {
-  const { theme } = setting;
-  const numbers = listNumbers(text);
-  const indents = listIndents(text);
-  const sum = canonical(levels);
-  return text.map((paragraph, index): ParagraphLayout => {
-    const level = levelOf(levels, paragraph.level);
-    const look = paragraphMetrics(
-      paragraph.properties,
-      level.paragraph,
-      em,
-      wordsSize(paragraph, level.run?.size ?? em),
-    );
-    const own = (more: RunProperties | undefined): RunProperties => ({ ...(level.run ?? {}), ...(more ?? {}) });
-    const marked = (marks: readonly string[]) => [
-      ...(level.strong && !marks.includes("strong") ? ["strong"] : []),
-      ...(level.emphasis && !marks.includes("emphasis") ? ["emphasis"] : []),
-      ...marks,
-    ];
-    const styleOf: StyleOf = (marks, link, more) => styleFor(theme, role, marked(marks), link, own(more), em);
+/** Shapes the paragraphs of a text in the text style that a file gives it. */
+class StyledShaper {
+  private readonly numbers: ReturnType<typeof listNumbers>;
+  private readonly indents: ReturnType<typeof listIndents>;
+  private readonly hash: string;
+
+  constructor(
+    private readonly text: RichText,
+    private readonly role: SlotRole,
+    private readonly setting: TextContext,
+    private readonly levels: TextStyle,
+    /** The size of the text in points. */
+    private readonly em: number,
+  ) {
+    this.numbers = listNumbers(text);
+    this.indents = listIndents(text);
+    this.hash = canonical(levels);
+  }
+
+  paragraph(paragraph: Paragraph, index: number): ParagraphLayout {
+    const { role, setting, em } = this;
+    const level = levelOf(this.levels, paragraph.level);
+    const size = wordsSize(paragraph, level.run?.size ?? em);
+    const metrics = paragraphMetrics(paragraph.properties, level.paragraph, em, size);
+    const runLook = (own: RunProperties | undefined): RunProperties => ({ ...level.run, ...own });
+    const styleOf: StyleOf = (marks, link, own) =>
+      styleFor(setting.theme, role, withLevelMarks(level, marks), link, runLook(own), em);
     const first = paragraph.runs.find((item) => item.text.trim() !== "");
-    const bullet = { ...look.bullet };
-    const shown =
-      paragraph.kind === "bullet" && bullet.picture !== undefined ? setting.assets?.[bullet.picture] : undefined;
-    const high = SIGN * (bullet.size ?? 1) * ((own(first?.properties).size ?? em) / em);
-    const sign =
-      paragraph.kind === "plain"
-        ? null
-        : shown
-          ? " "
-          : paragraph.kind === "number"
-            ? bulletOf({ ...bullet, scheme: bullet.scheme ?? "1." }, must(numbers[index]))
-            : drawableCharacter(bullet.character ?? "•", bullet.font);
-    const signLook: RunProperties = {
-      ...own(first?.properties),
-      ...(bullet.colour ? { colour: bullet.colour } : {}),
-      ...(bullet.font && !isSymbolFont(bullet.font) ? { font: bullet.font } : {}),
-    };
-    if (bullet.size) signLook.size = (signLook.size ?? em) * bullet.size;
     const empty = paragraph.runs.every((item) => item.text === "");
     // An item without words shows no bullet (common practice, no source).
-    const marker =
-      sign && !empty
-        ? shapeParagraph({ kind: "plain", level: 0, runs: [run(sign)] }, setting.fonts, setting.language, () =>
-            styleFor(
-              theme,
-              role,
-              paragraph.kind === "number" ? marked(first?.marks ?? []).filter((mark) => mark === "strong") : [],
-              undefined,
-              signLook,
-              em,
-            ),
-          )
-        : null;
-    const indent = look.left === undefined ? (marker ? (indents[index]?.left ?? 0) : 0) : look.left / em;
-    const hang = !marker ? 0 : look.left === undefined ? (indents[index]?.hang ?? INDENT) : Math.max(0, -look.first);
-    const tabs: Tabs | undefined = paragraph.runs.some(({ text: words }) => words.includes("\t"))
-      ? {
-          stops: (look.tabs ?? []).map(tabParts).map(({ at, align }) => ({ at: at / em, align })),
-          step: TAB_STEP / em,
-          first: indent + (marker ? 0 : look.first),
-          rest: indent,
-        }
-      : undefined;
-    const without = own(empty ? paragraph.properties?.words : first?.properties);
-    const least = (without.size ?? em) / em;
-    const { family } = styleFor(theme, role, [], undefined, without, em);
+    const bullet = empty ? null : this.bullet(paragraph, index, level, first, { ...metrics.bullet });
+    const marker = bullet?.marker ?? null;
+    const listed = this.indents[index];
+    const indent = metrics.left === undefined ? (marker ? (listed?.left ?? 0) : 0) : metrics.left / em;
+    const listHang = metrics.left === undefined ? (listed?.hang ?? INDENT) : Math.max(0, -metrics.first);
+    const hang = marker ? listHang : 0;
+    const tabs = this.tabs(paragraph, metrics, indent, marker !== null);
+    const blank = runLook(empty ? paragraph.properties?.words : first?.properties);
+    const least = (blank.size ?? em) / em;
+    const { family } = styleFor(setting.theme, role, [], undefined, blank, em);
+    const direction = directionOf(paragraph.properties, level.paragraph);
     return {
-      shaped: shapedFor(
-        paragraph,
-        role,
-        setting,
-        styleOf,
-        `/${em}/${sum}`,
-        tabs,
-        directionOf(paragraph.properties, level.paragraph),
-      ),
+      shaped: shapedFor(paragraph, role, setting, styleOf, `/${em}/${this.hash}`, tabs, direction),
       marker,
-      ...(shown && marker
-        ? { sign: { source: must(bullet.picture), width: (high * shown.width) / shown.height, height: high } }
-        : {}),
+      ...(bullet?.picture ? { sign: bullet.picture } : {}),
       indent,
       hang,
       kind: paragraph.kind,
@@ -208,17 +170,87 @@ function shapeStyled(
       // There is no paragraph spacing above the first and below the last paragraph (common practice, no source).
       metrics: {
         em,
-        before: index ? look.before : 0,
-        after: index + 1 < text.length ? look.after : 0,
-        times: look.times,
-        exact: look.exact,
-        first: look.left === undefined && marker ? -hang : look.first,
-        right: look.right,
+        before: index ? metrics.before : 0,
+        after: index + 1 < this.text.length ? metrics.after : 0,
+        times: metrics.times,
+        exact: metrics.exact,
+        first: metrics.left === undefined && marker ? -hang : metrics.first,
+        right: metrics.right,
         least: Number.isFinite(least) ? least : 1,
         blank: setting.fonts.face(faceFor(family, 0x20, false, false).id).metrics.line,
       },
     };
-  });
+  }
+
+  /** Shapes the bullet or number of an item; null for paragraphs without one. */
+  private bullet(
+    paragraph: Paragraph,
+    index: number,
+    level: LevelStyle,
+    first: Run | undefined,
+    bullet: Bullet,
+  ): { marker: ShapedParagraph; picture?: ParagraphLayout["sign"] } | null {
+    const { setting, role, em } = this;
+    const { kind } = paragraph;
+    if (kind === "plain") return null;
+    const source = kind === "bullet" ? bullet.picture : undefined;
+    const picture = source === undefined ? undefined : setting.assets?.[source];
+    const sign = picture
+      ? " "
+      : kind === "number"
+        ? bulletOf({ ...bullet, scheme: bullet.scheme ?? "1." }, must(this.numbers[index]))
+        : drawableCharacter(bullet.character ?? "•", bullet.font);
+    if (!sign) return null;
+    const textLook: RunProperties = { ...level.run, ...first?.properties };
+    const look: RunProperties = {
+      ...textLook,
+      ...(bullet.colour ? { colour: bullet.colour } : {}),
+      ...(bullet.font && !isSymbolFont(bullet.font) ? { font: bullet.font } : {}),
+      ...(bullet.size ? { size: (textLook.size ?? em) * bullet.size } : {}),
+    };
+    // A number is bold as its words are; a bullet is never bold.
+    const marks =
+      kind === "number" ? withLevelMarks(level, first?.marks ?? []).filter((mark) => mark === "strong") : [];
+    const marker = shapeParagraph({ kind: "plain", level: 0, runs: [run(sign)] }, setting.fonts, setting.language, () =>
+      styleFor(setting.theme, role, marks, undefined, look, em),
+    );
+    if (!picture) return { marker };
+    const height = SIGN * (bullet.size ?? 1) * ((textLook.size ?? em) / em);
+    return { marker, picture: { source: must(source), width: (height * picture.width) / picture.height, height } };
+  }
+
+  private tabs(
+    { runs }: Paragraph,
+    metrics: ReturnType<typeof paragraphMetrics>,
+    indent: number,
+    hasMarker: boolean,
+  ): Tabs | undefined {
+    if (!runs.some(({ text }) => text.includes("\t"))) return undefined;
+    return {
+      stops: (metrics.tabs ?? []).map(tabParts).map(({ at, align }) => ({ at: at / this.em, align })),
+      step: TAB_STEP / this.em,
+      first: indent + (hasMarker ? 0 : metrics.first),
+      rest: indent,
+    };
+  }
+}
+
+/** Returns marks with those that the level's style adds. */
+const withLevelMarks = (level: LevelStyle, marks: readonly string[]): string[] => [
+  ...(level.strong && !marks.includes("strong") ? ["strong"] : []),
+  ...(level.emphasis && !marks.includes("emphasis") ? ["emphasis"] : []),
+  ...marks,
+];
+
+/** Shapes a text in the text style that a file gives it. */
+function shapeStyled(
+  text: RichText,
+  role: SlotRole,
+  setting: TextContext,
+  { levels, size }: NonNullable<TextContext["style"]>,
+): ParagraphLayout[] {
+  const shaper = new StyledShaper(text, role, setting, levels, size);
+  return text.map((paragraph, index) => shaper.paragraph(paragraph, index));
 }
 
 export function breakText(blocks: readonly ParagraphLayout[], role: SlotRole, size: number, width: number): Broken {
