@@ -329,71 +329,65 @@ export function layForeign(
   context: SlideContext,
   setting: TextContext,
 ): Laid {
-  const { metadata } = context;
   const { frame } = place;
+  const { id, alt } = element;
   const source = element.kind === "media" ? element.poster : element.picture;
-  const asset = source === undefined ? undefined : metadata.assets[source];
-  const box = boxAt(frame, element.id, slot, 0, 0);
-  if (source !== undefined && asset)
-    return {
-      nodes: [
-        {
-          kind: "picture",
-          element: element.id,
-          source,
-          alt: element.alt,
-          missing: false,
-          sha256: asset.sha256,
-          ...frame,
-        },
-      ],
-      box,
-      used: frame.height,
-    };
-  const drawing = element.kind === "foreign" ? element.drawing : undefined;
-  if (drawing) {
-    const nodes = drawing.elements.flatMap((one) =>
-      one.frame
-        ? layElement(one, { frame: one.frame, role: "body", anchor: "top", align: "start" }, null, context, setting)
-            .nodes
-        : [],
-    );
-    const matrix = [frame.width / drawing.width, 0, 0, frame.height / drawing.height, frame.x, frame.y] as const;
-    return {
-      nodes: [
-        {
-          kind: "group",
-          element: element.id,
-          matrix: [...matrix],
-          nodes: nodes.map((node) => withCaption(node, element.id)),
-        },
-      ],
-      box,
-      used: frame.height,
-    };
+  const asset = source === undefined ? undefined : context.metadata.assets[source];
+  const laid = { box: boxAt(frame, id, slot, 0, 0), used: frame.height };
+  if (source !== undefined && asset) {
+    const { sha256 } = asset;
+    return { nodes: [{ kind: "picture", element: id, source, alt, missing: false, sha256, ...frame }], ...laid };
   }
+  const drawing = element.kind === "foreign" ? element.drawing : undefined;
+  return {
+    nodes: drawing
+      ? [drawingNode(id, drawing, frame, context, setting)]
+      : standInNodes(element, frame, context.metadata.theme.colours.muted, setting),
+    ...laid,
+  };
+}
+
+/** Draws the shapes of a foreign element, scaled to its frame. */
+function drawingNode(
+  id: string,
+  drawing: NonNullable<ForeignElement["drawing"]>,
+  frame: Frame,
+  context: SlideContext,
+  setting: TextContext,
+): SceneNode {
+  const nodes = drawing.elements.flatMap((one) =>
+    one.frame
+      ? layElement(one, { frame: one.frame, role: "body", anchor: "top", align: "start" }, null, context, setting).nodes
+      : [],
+  );
+  const [scaleX, scaleY] = [frame.width / drawing.width, frame.height / drawing.height];
+  return {
+    kind: "group",
+    element: id,
+    matrix: [scaleX, 0, 0, scaleY, frame.x, frame.y],
+    nodes: nodes.map((node) => withCaption(node, id)),
+  };
+}
+
+/** Draws a dashed frame with the name of what cannot be shown. */
+function standInNodes(
+  element: MediaElement | ForeignElement,
+  frame: Frame,
+  colour: string,
+  setting: TextContext,
+): SceneNode[] {
   const what = element.kind === "media" ? (element.type === "video" ? "▶ Film" : "▶ Sound") : element.what;
+  const text = element.alt ? `${what}: ${element.alt}` : what;
   const size = Math.min(14, Math.max(7, frame.height * 0.3));
-  const words: RichText = [
-    { kind: "plain", level: 0, align: "centre", runs: [{ text: element.alt ? `${what}: ${element.alt}` : what }] },
-  ];
   const { lines } = setText(
-    words,
+    [{ kind: "plain", level: 0, align: "centre", runs: [{ text }] }],
     { frame, role: "caption", anchor: "middle", align: "centre" },
     [size, size * 0.75, size * 0.5],
-    { ...setting, fill: metadata.theme.colours.muted },
+    { ...setting, fill: colour },
   );
-  const outline: SceneNode = {
-    kind: "paths",
-    element: element.id,
-    paths: [
-      {
-        d: `M${frame.x} ${frame.y}h${frame.width}v${frame.height}h${-frame.width}Z`,
-        stroke: metadata.theme.colours.muted,
-        width: 0.75,
-        dash: [4, 3],
-      },
-    ],
-  };
-  return { nodes: [outline, { kind: "text", element: element.id, role: "stand-in", lines }], box, used: frame.height };
+  const d = `M${frame.x} ${frame.y}h${frame.width}v${frame.height}h${-frame.width}Z`;
+  return [
+    { kind: "paths", element: element.id, paths: [{ d, stroke: colour, width: 0.75, dash: [4, 3] }] },
+    { kind: "text", element: element.id, role: "stand-in", lines },
+  ];
 }

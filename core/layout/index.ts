@@ -1,7 +1,8 @@
 export * from "./fonts";
 
 export type { SlideContext } from "./context";
-export { boxesOf, facesNeeded, layoutSlide, overflowOf } from "./layout";
+export { facesNeeded } from "./facesneeded";
+export { boxesOf, layoutSlide, overflowOf } from "./layout";
 export { breakLines, type LineRange, visualOrder } from "./linebreaking";
 export { bidiLevels } from "./paragraph";
 export { type RoleProperties, roleProperties } from "./roleproperties";

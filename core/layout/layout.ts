@@ -11,14 +11,8 @@ import {
   type RichText,
   roleOf,
   type Slide,
-  type TextStyle,
-  themeOf,
-  withDrawing,
-  must,
 } from "@unitext/core/model";
-import { faceFor, familyNamed } from "./fonts";
 import type { Scene, SceneBox, SceneNode } from "./scene";
-import { drawableCharacter, symbolsAsText } from "./symbols";
 import { contentArea, loosePlace, pageScale, type SlotPlace, slotPlaces } from "./slots";
 import { NOTE_MARK, type TextContext } from "./textstyle";
 import { type Group, withSlideTheme, type SlideContext } from "./context";
@@ -221,89 +215,4 @@ export function layoutSlide(given: Slide, plain: SlideContext): Scene {
     fullness: room ? used / room : 0,
     language: metadata.language,
   };
-}
-
-/** Returns the faces that these slides need, so that they can be loaded first. */
-export function facesNeeded(slides: readonly Slide[], metadata: SlideContext["metadata"]): string[] {
-  const brought = [
-    ...new Set(slides.flatMap(({ theme }) => (theme !== undefined && metadata.themes?.[theme] ? [theme] : []))),
-  ];
-  if (brought.length) {
-    const own = (name: string | undefined) =>
-      slides
-        .filter(({ theme }) => (theme !== undefined && metadata.themes?.[theme] ? theme : undefined) === name)
-        .map(({ theme: _, ...slide }) => slide);
-    return [
-      ...new Set(
-        [undefined, ...brought].flatMap((name) =>
-          facesNeeded(own(name), { ...metadata, theme: themeOf(name === undefined ? {} : { theme: name }, metadata) }),
-        ),
-      ),
-    ];
-  }
-  const { heading, body, code } = metadata.theme.fonts;
-  const families = new Set([heading, body, code].map(familyNamed));
-  const seenStyles = new Set<TextStyle>();
-  const styled = (style: TextStyle) => {
-    if (seenStyles.has(style)) return;
-    seenStyles.add(style);
-    for (const { run: own, paragraph, emphasis } of style) {
-      if (own?.font) families.add(familyNamed(own.font));
-      if (paragraph?.bullet?.character)
-        note(drawableCharacter(paragraph.bullet.character, paragraph.bullet.font), false, false);
-      if (emphasis) note("0123456789abcdefghijklmnopqrstuvwxyzABCDEFGHIJKLMNOPQRSTUVWXYZ", false, true);
-      if (own?.caps) note("ABCDEFGHIJKLMNOPQRSTUVWXYZ", false, false);
-    }
-  };
-  const styles = new Map<string, Set<number>>();
-  const note = (text: string, bold: boolean, italic: boolean) => {
-    const key = `${bold ? 1 : 0}${italic ? 1 : 0}`;
-    const points = styles.get(key) ?? styles.set(key, new Set()).get(key);
-    for (const character of text) points?.add(must(character.codePointAt(0)));
-  };
-  note("0123456789.,•–abc %·−-", false, false);
-  note(metadata.regions.footer, false, false);
-  const look = (text: RichText, strong: boolean): void => {
-    for (const { runs, properties: own } of text) {
-      if (own?.bullet?.character) note(drawableCharacter(own.bullet.character, own.bullet.font), false, false);
-      for (const item of runs) {
-        const bold = strong || (item.marks?.includes("strong") ?? false);
-        if (item.properties?.font) families.add(familyNamed(item.properties.font));
-        const words = symbolsAsText(item.text, item.properties?.font);
-        note(item.properties?.caps ? words.toUpperCase() : words, bold, item.marks?.includes("emphasis") ?? false);
-        if (item.footnote) look([{ kind: "plain", level: 0, runs: item.footnote }], false);
-      }
-    }
-  };
-  for (const slide of slides) {
-    const drawn = slide.master === undefined ? [] : (metadata.masters?.[slide.master]?.elements ?? []);
-    for (const { text } of slide.regions ?? []) note(text, true, false);
-    for (const element of withDrawing([...drawn, ...slide.elements])) {
-      const style = element.style === undefined ? undefined : metadata.styles?.[element.style];
-      if (style) styled(style);
-      if (element.kind === "media" || element.kind === "foreign")
-        note(`▶ Film Sound: ${element.kind === "foreign" ? element.what : ""}${element.alt}`, false, false);
-      const bold =
-        element.slot === "number" || element.kind === "diagram" || (style?.some(({ strong }) => strong) ?? false);
-      for (const text of elementTexts(element)) look(text, bold);
-      if (element.kind === "table")
-        for (const row of element.rows.slice(0, element.header))
-          for (const cell of row) if (cell) look(cell.text, true);
-      if (bold && element.kind === "diagram") look(element.text, false);
-      if (element.kind === "code") note(element.text, false, false);
-      if (element.kind === "formula") note(element.tex, false, false);
-    }
-    if (
-      slide.elements.some((element) =>
-        elementTexts(element).some((text) => text.some(({ runs }) => runs.some(({ footnote }) => footnote))),
-      )
-    )
-      note("0123456789\u2002", true, false);
-  }
-  const faces = new Set<string>([...families].flatMap(({ faces: [first] }) => (first ? [first.id] : [])));
-  for (const [key, points] of styles) {
-    for (const family of families)
-      for (const point of points) faces.add(faceFor(family, Math.max(point, 0x20), key[0] === "1", key[1] === "1").id);
-  }
-  return [...faces];
 }

@@ -1,5 +1,5 @@
+import { type DeckMetadata, type Frame, type PictureElement, type Geometry, plainText } from "@unitext/core/model";
 import { FIGURE_MINIMUM, type SlotPlace, sizeOf, pageScale } from "./slots";
-import { type PictureElement, type Geometry, plainText } from "@unitext/core/model";
 import type { SlideContext } from "./context";
 import type { Laid } from "./figures";
 import { type SceneNode, boxAt } from "./scene";
@@ -18,64 +18,61 @@ export function withCaption(node: SceneNode, element: string): SceneNode {
 /** Lays out a picture that fills its own frame: cropped, clipped to its shape, with its outline. */
 function layFramed(element: PictureElement, place: SlotPlace, slot: string | null, { metadata }: SlideContext): Laid {
   const { frame } = place;
-  const asset = metadata.assets[element.source];
+  const { id, fill, stroke, shadow, flip } = element;
+  const { assets } = metadata;
+  const form: Geometry = element.shape ?? { preset: "rect" };
+  const edge = { shown: { edge: stroke?.width ?? 0 } };
+  const behind = { id, ...edge, ...(fill ? { fill } : {}), ...(shadow ? { shadow } : {}) };
+  const under = fill || shadow ? drawGeometry(form, frame, behind, assets).nodes : [];
+  const over = stroke ? drawGeometry(form, frame, { id, stroke }, assets).nodes : [];
+  const picture = croppedPicture(element, frame, assets);
+  const isClipped = element.crop || element.shape || element.opacity !== undefined;
+  const inside = isClipped ? clippedPicture(element, picture, form, frame, assets) : picture;
+  const matrix = turning(frame, 0, flip);
+  const turned: SceneNode = matrix ? { kind: "group", element: id, matrix, nodes: [inside] } : inside;
+  return { nodes: [...under, turned, ...over], box: boxAt(frame, id, slot, 0, 0), used: frame.height };
+}
+
+type PictureNode = Extract<SceneNode, { kind: "picture" }>;
+
+/** Returns the whole picture, larger than its frame where it is cropped. */
+function croppedPicture(element: PictureElement, frame: Frame, assets: DeckMetadata["assets"]): PictureNode {
+  const asset = assets[element.source];
   const { left, top, right, bottom } = element.crop ?? { left: 0, top: 0, right: 0, bottom: 0 };
-  const [shownX, shownY] = [Math.max(0.001, 1 - left - right), Math.max(0.001, 1 - top - bottom)];
-  const whole = { width: frame.width / shownX, height: frame.height / shownY };
-  const picture: SceneNode = {
+  const width = frame.width / Math.max(0.001, 1 - left - right);
+  const height = frame.height / Math.max(0.001, 1 - top - bottom);
+  return {
     kind: "picture",
     element: element.id,
     source: element.source,
     alt: element.alt,
     missing: !asset,
-    x: frame.x - left * whole.width,
-    y: frame.y - top * whole.height,
-    ...whole,
+    x: frame.x - left * width,
+    y: frame.y - top * height,
+    width,
+    height,
     ...(asset ? { sha256: asset.sha256 } : {}),
     ...(element.recolour ? { recolour: element.recolour } : {}),
   };
-  const form: Geometry = element.shape ?? { preset: "rect" };
-  const cut = element.crop || element.shape || element.opacity !== undefined;
-  const under =
-    element.fill || element.shadow
-      ? drawGeometry(
-          form,
-          frame,
-          {
-            id: element.id,
-            shown: { edge: element.stroke?.width ?? 0 },
-            ...(element.fill ? { fill: element.fill } : {}),
-            ...(element.shadow ? { shadow: element.shadow } : {}),
-          },
-          metadata.assets,
-        ).nodes
-      : [];
-  const over = element.stroke
-    ? drawGeometry(form, frame, { id: element.id, stroke: element.stroke }, metadata.assets).nodes
-    : [];
-  const d = cut
-    ? drawGeometry(form, frame, { id: element.id }, metadata.assets)
-        .form.outlines.filter(({ fill }) => fill)
-        .map((outline) => outline.d)
-        .join("")
-    : "";
-  const inside: SceneNode = cut
-    ? {
-        kind: "group",
-        element: element.id,
-        matrix: [1, 0, 0, 1, frame.x, frame.y],
-        clip: d,
-        ...(element.opacity === undefined ? {} : { opacity: element.opacity }),
-        nodes: [{ ...picture, x: picture.x - frame.x, y: picture.y - frame.y }],
-      }
-    : picture;
-  const matrix = turning(frame, 0, element.flip);
-  const nodes = [
-    ...under,
-    matrix ? ({ kind: "group", element: element.id, matrix, nodes: [inside] } satisfies SceneNode) : inside,
-    ...over,
-  ];
-  return { nodes, box: boxAt(frame, element.id, slot, 0, 0), used: frame.height };
+}
+
+/** Clips a picture to the filled area of a geometry. */
+function clippedPicture(
+  { id, opacity }: PictureElement,
+  picture: PictureNode,
+  form: Geometry,
+  frame: Frame,
+  assets: DeckMetadata["assets"],
+): SceneNode {
+  const { outlines } = drawGeometry(form, frame, { id }, assets).form;
+  return {
+    kind: "group",
+    element: id,
+    matrix: [1, 0, 0, 1, frame.x, frame.y],
+    clip: outlines.flatMap(({ d, fill }) => (fill ? [d] : [])).join(""),
+    ...(opacity === undefined ? {} : { opacity }),
+    nodes: [{ ...picture, x: picture.x - frame.x, y: picture.y - frame.y }],
+  };
 }
 
 export function layPicture(

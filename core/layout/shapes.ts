@@ -1,5 +1,5 @@
+import type { Shadow, DeckMetadata, Element, Fill, Frame, Geometry, Stroke } from "@unitext/core/model";
 import { type FigurePath, type ResolvedGeometry, resolveGeometry, mixed, type Outline } from "@unitext/core/figures";
-import type { DeckMetadata, Element, Fill, Frame, Geometry, Stroke } from "@unitext/core/model";
 import type { Matrix, SceneNode } from "./scene";
 
 const DASH: Record<NonNullable<Stroke["dash"]>, readonly number[]> = {
@@ -113,6 +113,32 @@ function moved(path: FigurePath, x: number, y: number): FigurePath {
   return { ...path, matrix: [1, 0, 0, 1, x, y] };
 }
 
+/** What a geometry is drawn with; `shown` is the width of the edge of a picture shown in it. */
+type GeometryPaint = Pick<Element, "id" | "fill" | "stroke" | "shadow"> & { shown?: { edge: number } };
+
+/** Draws the shadow of a filled area, or else of its outline. */
+function shadowNode(form: ResolvedGeometry, frame: Frame, shadow: Shadow, paint: GeometryPaint): SceneNode {
+  const { id, fill, stroke, shown } = paint;
+  const angle = (shadow.direction * Math.PI) / 180;
+  const [dx, dy] = [shadow.distance * Math.cos(angle), shadow.distance * Math.sin(angle)];
+  const edge = shown?.edge ?? stroke?.width ?? 0;
+  const whole = fill !== undefined || shown !== undefined;
+  const far = shadow.blur * 1.5 + edge;
+  const around = { x: -far, y: -far, width: frame.width + far * 2, height: frame.height + far * 2 };
+  const soft = shadow.blur > 0 ? { blur: { by: shadow.blur, frame: around } } : {};
+  const { colour, opacity } = shadow;
+  const outline = { stroke: colour, strokeOpacity: opacity };
+  const paths = form.outlines
+    .filter(({ fill: filled }) => filled || !whole)
+    .map(
+      ({ d }): FigurePath =>
+        whole
+          ? { d, ...soft, fill: colour, fillOpacity: opacity, ...(edge ? { ...outline, width: edge } : {}) }
+          : { d, ...soft, ...outline, width: stroke?.width ?? 1 },
+    );
+  return { kind: "paths", element: id, paths: paths.map((path) => moved(path, frame.x + dx, frame.y + dy)) };
+}
+
 /**
  * Draws a geometry at its place, filled and outlined. Returns its nodes and the frame of its text on the page. Its
  * shadow is that of its area where it is filled, or where something is shown in it with an edge of the width `shown`;
@@ -121,52 +147,17 @@ function moved(path: FigurePath, x: number, y: number): FigurePath {
 export function drawGeometry(
   geometry: Geometry,
   frame: Frame,
-  {
-    id,
-    fill,
-    stroke,
-    shadow,
-    shown,
-  }: Pick<Element, "id" | "fill" | "stroke" | "shadow"> & { shown?: { edge: number } },
+  paint: GeometryPaint,
   assets: DeckMetadata["assets"],
 ): { nodes: SceneNode[]; text: Frame; form: ResolvedGeometry } {
+  const { id, fill, stroke, shadow } = paint;
   // Files give lines an invisible height, which would be seen as a slope over a long line.
   const level = (side: number) =>
     "preset" in geometry && /^(line|straightConnector1)$/.test(geometry.preset) && side <= 0.1 ? 0 : side;
   const form = resolveGeometry(geometry, level(frame.width), level(frame.height));
-  const nodes: SceneNode[] = [];
+  const nodes: SceneNode[] = shadow ? [shadowNode(form, frame, shadow, paint)] : [];
   const own = { x: 0, y: 0, width: frame.width, height: frame.height };
   const place = (path: FigurePath) => moved(path, frame.x, frame.y);
-  if (shadow) {
-    const angle = (shadow.direction * Math.PI) / 180;
-    const [dx, dy] = [shadow.distance * Math.cos(angle), shadow.distance * Math.sin(angle)];
-    const edge = shown?.edge ?? stroke?.width ?? 0;
-    const whole = fill !== undefined || shown !== undefined;
-    const far = shadow.blur * 1.5 + edge;
-    const soft =
-      shadow.blur > 0
-        ? {
-            blur: {
-              by: shadow.blur,
-              frame: { x: -far, y: -far, width: frame.width + far * 2, height: frame.height + far * 2 },
-            },
-          }
-        : {};
-    const light: FigurePath[] = form.outlines
-      .filter(({ fill: filled }) => filled || !whole)
-      .map(({ d }) =>
-        whole
-          ? {
-              d,
-              ...soft,
-              fill: shadow.colour,
-              fillOpacity: shadow.opacity,
-              ...(edge ? { stroke: shadow.colour, width: edge, strokeOpacity: shadow.opacity } : {}),
-            }
-          : { d, ...soft, stroke: shadow.colour, width: stroke?.width ?? 1, strokeOpacity: shadow.opacity },
-      );
-    nodes.push({ kind: "paths", element: id, paths: light.map((path) => moved(path, frame.x + dx, frame.y + dy)) });
-  }
   for (const outline of form.outlines) {
     if (fill?.kind === "picture" && outline.fill)
       nodes.push({
@@ -180,12 +171,8 @@ export function drawGeometry(
       ...(fill && outline.fill ? paintOf(fill, own, outline.shade) : {}),
       ...(stroke && outline.stroke ? strokeOf(stroke) : {}),
     };
-    if (path.fill || path.stroke)
-      nodes.push({
-        kind: "paths",
-        element: id,
-        paths: [place(path), ...(stroke ? endsOf(outline, stroke).map(place) : [])],
-      });
+    const ends = stroke ? endsOf(outline, stroke).map(place) : [];
+    if (path.fill || path.stroke) nodes.push({ kind: "paths", element: id, paths: [place(path), ...ends] });
   }
   return { nodes, text: { ...form.text, x: frame.x + form.text.x, y: frame.y + form.text.y }, form };
 }

@@ -15,6 +15,7 @@ export interface Gathered {
 }
 
 const WIDTH = /^\{width=(\d{1,3})%?\}/;
+
 /** Tags with a text style; all others are ignored. */
 const TAGS: Record<string, Mark> = {
   b: "strong",
@@ -65,105 +66,153 @@ function resolved(node: PhrasingContent, into: Gathered): PhrasingContent {
   ) as PhrasingContent;
 }
 
+/** Where inline content is: its marks and the link around it. */
+interface Around {
+  marks: readonly Mark[];
+  link: string | undefined;
+}
+
+/** A node with what a handler reads of it. */
+interface AnyNode {
+  value: string;
+  url: string;
+  alt?: string | null;
+  title?: string | null;
+  identifier: string;
+  children: PhrasingContent[];
+}
+
+/** Turns inline Markdown into runs. */
+class InlineReader {
+  readonly runs: Run[] = [];
+  /** The HTML tags that are open. */
+  private readonly tags: string[] = [];
+
+  constructor(private readonly into: Gathered) {}
+
+  walk(children: readonly PhrasingContent[], around: Around): void {
+    children.forEach((given, at) => {
+      this.node(resolved(given, this.into), children[at - 1], children[at + 1], around);
+    });
+  }
+
+  private node(
+    node: PhrasingContent,
+    before: PhrasingContent | undefined,
+    after: PhrasingContent | undefined,
+    around: Around,
+  ): void {
+    const { value, children, identifier } = node as unknown as AnyNode;
+    const { marks, link } = around;
+    switch (node.type as string) {
+      case "text":
+        this.text(value, before, around);
+        break;
+      case "inlineMath":
+        this.formula(node, value, after, around);
+        break;
+      case "strong":
+      case "emphasis":
+        this.walk(children, { marks: [...marks, node.type as Mark], link });
+        break;
+      case "delete":
+        this.walk(children, { marks: [...marks, "strike"], link });
+        break;
+      case "inlineCode":
+        this.runs.push(run(value, [...marks, "code"], link));
+        break;
+      case "break":
+        this.runs.push(run("\n", marks, link));
+        break;
+      case "link":
+        this.link(node, around);
+        break;
+      case "image":
+        this.image(node, around);
+        break;
+      case "html":
+        this.html(value, around);
+        break;
+      case "footnoteReference": {
+        const text = this.into.footnote(identifier);
+        if (text) this.runs.push(footnote(text));
+        break;
+      }
+      default:
+        if ("children" in node) this.walk(node.children, around);
+    }
+  }
+
+  private withTags(marks: readonly Mark[]): Mark[] {
+    return [...marks, ...this.tags.flatMap((tag) => TAGS[tag] ?? [])];
+  }
+
+  private text(value: string, before: PhrasingContent | undefined, { marks, link }: Around): void {
+    if (this.tags.includes("script") || this.tags.includes("style")) return;
+    const shown = before?.type === "link" && before.children.length === 1 ? before.children[0] : before;
+    const width = shown?.type === "image" ? WIDTH.exec(value) : null;
+    const last = this.into.pictures.at(-1);
+    const isWidth = width !== null && last !== undefined;
+    if (isWidth) {
+      const { link: to, ...rest } = last.picture;
+      const share = Math.min(100, Math.max(1, Number(width[1])));
+      last.picture = { ...rest, width: share, ...(to ? { link: to } : {}) };
+    }
+    const text = isWidth ? value.slice(width[0].length) : value;
+    this.runs.push(run(withoutMargins(text, this.into.lines ? "\n" : " "), this.withTags(marks), link));
+  }
+
+  private formula(node: PhrasingContent, value: string, after: PhrasingContent | undefined, around: Around): void {
+    const length = (node.position?.end.offset ?? 0) - (node.position?.start.offset ?? 0);
+    const dollars = Math.max(1, Math.round((length - value.length) / 2));
+    const text = value.replace(/\s+/g, " ");
+    if (dollars > 1 || isFormula(value, after?.type === "text" ? after.value : ""))
+      this.runs.push(run(text.trim(), ["formula"], around.link));
+    else this.runs.push(run(`$${text}$`, this.withTags(around.marks), around.link));
+  }
+
+  private link(node: PhrasingContent, { marks, link }: Around): void {
+    const { url, children } = node as unknown as AnyNode;
+    const target = linkTarget(url);
+    if (!target)
+      this.into.problems.push({
+        line: node.position?.start.line ?? 1,
+        message: `The link to “${url}” is not one that a slide can open; its words are kept. Use a full address, or #ID for a slide.`,
+      });
+    this.walk(children, { marks, link: target ?? link });
+  }
+
+  private image(node: PhrasingContent, { marks, link }: Around): void {
+    const { url, alt, title } = node as unknown as AnyNode;
+    if (url)
+      this.into.pictures.push({
+        picture: {
+          kind: "picture",
+          source: cutText(url, 1000),
+          alt: alt ?? "",
+          ...(title ? { caption: cutText(title.replace(/\s+/g, " "), 2000) } : {}),
+          ...(link ? { link } : {}),
+        },
+        line: node.position?.start.line ?? 1,
+      });
+    else if (alt) this.runs.push(run(alt, this.withTags(marks), link));
+  }
+
+  private html(value: string, { marks, link }: Around): void {
+    const tag = /^<(\/?)([a-z][a-z0-9-]*)[\s/>]/i.exec(value);
+    const name = tag?.[2]?.toLowerCase() ?? "";
+    const { tags } = this;
+    if (name === "br") this.runs.push(run("\n", marks, link));
+    else if (tag?.[1]) tags.splice(tags.lastIndexOf(name), tags.includes(name) ? 1 : 0);
+    else if (tag && !/\/>$/.test(value)) tags.push(name);
+  }
+}
+
 /** Returns the runs of inline Markdown. Line ends inside a paragraph become spaces; hard breaks become `\n`. */
 export function inlineRuns(nodes: readonly PhrasingContent[], into: Gathered): Run[] {
-  const runs: Run[] = [];
-  const tags: string[] = [];
-  const tagged = (marks: readonly Mark[]): Mark[] => [...marks, ...tags.flatMap((tag) => TAGS[tag] ?? [])];
-  const walk = (children: readonly PhrasingContent[], marks: readonly Mark[], link: string | undefined): void => {
-    children.forEach((given, at) => {
-      const node = resolved(given, into);
-      const line = node.position?.start.line ?? 1;
-      switch (node.type as string) {
-        case "text": {
-          if (tags.includes("script") || tags.includes("style")) break;
-          let { value } = node as { value: string };
-          const before = children[at - 1];
-          const shown = before?.type === "link" && before.children.length === 1 ? before.children[0] : before;
-          const width = shown?.type === "image" ? WIDTH.exec(value) : null;
-          const last = into.pictures.at(-1);
-          if (width && last) {
-            const { link: to, ...rest } = last.picture;
-            last.picture = {
-              ...rest,
-              width: Math.min(100, Math.max(1, Number(width[1]))),
-              ...(to ? { link: to } : {}),
-            };
-            value = value.slice(width[0].length);
-          }
-          runs.push(run(withoutMargins(value, into.lines ? "\n" : " "), tagged(marks), link));
-          break;
-        }
-        case "inlineMath": {
-          const { value } = node as unknown as { value: string };
-          const next = children[at + 1];
-          const length = (node.position?.end.offset ?? 0) - (node.position?.start.offset ?? 0);
-          const dollars = Math.max(1, Math.round((length - value.length) / 2));
-          if (dollars > 1 || isFormula(value, next?.type === "text" ? next.value : ""))
-            runs.push(run(value.replace(/\s+/g, " ").trim(), ["formula"], link));
-          else runs.push(run(`$${value}$`.replace(/\s+/g, " "), tagged(marks), link));
-          break;
-        }
-        case "strong":
-        case "emphasis":
-          walk((node as { children: PhrasingContent[] }).children, [...marks, node.type as Mark], link);
-          break;
-        case "delete":
-          walk((node as { children: PhrasingContent[] }).children, [...marks, "strike"], link);
-          break;
-        case "inlineCode":
-          runs.push(run((node as { value: string }).value, [...marks, "code"], link));
-          break;
-        case "break":
-          runs.push(run("\n", marks, link));
-          break;
-        case "link": {
-          const { url, children: inner } = node as { url: string; children: PhrasingContent[] };
-          const target = linkTarget(url);
-          if (!target)
-            into.problems.push({
-              line,
-              message: `The link to “${url}” is not one that a slide can open; its words are kept. Use a full address, or #ID for a slide.`,
-            });
-          walk(inner, marks, target ?? link);
-          break;
-        }
-        case "image": {
-          const { url, alt, title } = node as { url: string; alt?: string | null; title?: string | null };
-          if (url)
-            into.pictures.push({
-              picture: {
-                kind: "picture",
-                source: cutText(url, 1000),
-                alt: alt ?? "",
-                ...(title ? { caption: cutText(title.replace(/\s+/g, " "), 2000) } : {}),
-                ...(link ? { link } : {}),
-              },
-              line,
-            });
-          else if (alt) runs.push(run(alt, tagged(marks), link));
-          break;
-        }
-        case "html": {
-          const tag = /^<(\/?)([a-z][a-z0-9-]*)[\s/>]/i.exec((node as { value: string }).value);
-          const name = tag?.[2]?.toLowerCase() ?? "";
-          if (name === "br") runs.push(run("\n", marks, link));
-          else if (tag?.[1]) tags.splice(tags.lastIndexOf(name), tags.includes(name) ? 1 : 0);
-          else if (tag && !/\/>$/.test((node as { value: string }).value)) tags.push(name);
-          break;
-        }
-        case "footnoteReference": {
-          const noted = into.footnote((node as { identifier: string }).identifier);
-          if (noted) runs.push(footnote(noted));
-          break;
-        }
-        default:
-          if ("children" in node) walk(node.children, marks, link);
-      }
-    });
-  };
-  walk(nodes, [], undefined);
-  return trimmed(joinRuns(runs));
+  const reader = new InlineReader(into);
+  reader.walk(nodes, { marks: [], link: undefined });
+  return trimmed(joinRuns(reader.runs));
 }
 
 /** Returns runs without white space at the ends and around line breaks, as Markdown keeps none there. */

@@ -1,3 +1,4 @@
+import { handoutPackage } from "./package";
 import { sceneSvg } from "@unitext/core/draw";
 import { type FontSet, layoutSlide } from "@unitext/core/layout";
 import {
@@ -18,11 +19,9 @@ import {
   type Run,
   slideLink,
   titleElement,
-  must,
 } from "@unitext/core/model";
-import { strToU8 } from "fflate";
-import { zip, toBase64 } from "../../shared/archive";
-import { xml, XML_HEAD } from "../../shared/xml";
+import { toBase64 } from "../../shared/archive";
+import { xml } from "../../shared/xml";
 import { flattenRuns, footnoteText, RAISED } from "../../shared/sourcepackage";
 
 export interface HandoutOptions {
@@ -32,17 +31,6 @@ export interface HandoutOptions {
   /** Draws an SVG as a PNG of a width in pixels; without it a handout has no pictures of its slides. */
   png?: (svg: string, width: number) => Uint8Array;
 }
-
-const W = "http://schemas.openxmlformats.org/wordprocessingml/2006/main";
-const OFFICE = "http://schemas.openxmlformats.org/officeDocument/2006/relationships";
-const NAMESPACES = {
-  "xmlns:w": W,
-  "xmlns:r": OFFICE,
-  "xmlns:wp": "http://schemas.openxmlformats.org/drawingml/2006/wordprocessingDrawing",
-  "xmlns:a": "http://schemas.openxmlformats.org/drawingml/2006/main",
-  "xmlns:pic": "http://schemas.openxmlformats.org/drawingml/2006/picture",
-};
-const WML = "application/vnd.openxmlformats-officedocument.wordprocessingml";
 
 /** The width of the text on A4 with margins of 2 cm, in points, and that of a slide's picture in pixels. */
 const MEASURE = ((210 - 40) / 25.4) * 72;
@@ -207,151 +195,8 @@ class Handout {
   }
 
   file(title: string, author: string, at: Date): Uint8Array {
-    const section =
-      '<w:sectPr><w:pgSz w:w="11906" w:h="16838"/><w:pgMar w:top="1134" w:right="1134" w:bottom="1134" w:left="1134" w:header="567" w:footer="567" w:gutter="0"/></w:sectPr>';
-    const relations = [
-      ["rStyles", `${OFFICE}/styles`, "styles.xml", false],
-      ["rNumbering", `${OFFICE}/numbering`, "numbering.xml", false],
-      ...this.links.map((to, nth) => [`rLink${nth}`, `${OFFICE}/hyperlink`, to, true] as const),
-      ...[...this.media.keys()].map((path, nth) => [`rImage${nth + 1}`, `${OFFICE}/image`, path, false] as const),
-    ].map(([Id, Type, Target, external]) =>
-      xml("Relationship", {
-        Id: String(Id),
-        Type: String(Type),
-        Target: String(Target),
-        TargetMode: external ? "External" : undefined,
-      }),
-    );
-    const list = (id: number, kind: "bullet" | "decimal") =>
-      xml(
-        "w:abstractNum",
-        { "w:abstractNumId": id },
-        ...Array.from({ length: 9 }, (_, level) =>
-          xml(
-            "w:lvl",
-            { "w:ilvl": level },
-            '<w:start w:val="1"/>',
-            xml("w:numFmt", { "w:val": kind }),
-            xml("w:lvlText", { "w:val": kind === "bullet" ? (level % 2 ? "–" : "•") : `%${level + 1}.` }),
-            xml("w:pPr", {}, xml("w:ind", { "w:left": 360 * (level + 1), "w:hanging": 360 })),
-          ),
-        ),
-      );
-    const style = (id: string, name: string, size: number, more: string, paragraph = "") =>
-      xml(
-        "w:style",
-        { "w:type": "paragraph", "w:styleId": id },
-        xml("w:name", { "w:val": name }),
-        id === "Normal" ? "" : '<w:basedOn w:val="Normal"/>',
-        xml("w:pPr", {}, paragraph),
-        xml("w:rPr", {}, more, xml("w:sz", { "w:val": size * 2 })),
-      );
-    const [language] = [this.language];
-    const styles = xml(
-      "w:styles",
-      NAMESPACES,
-      xml(
-        "w:docDefaults",
-        {},
-        xml(
-          "w:rPrDefault",
-          {},
-          xml(
-            "w:rPr",
-            {},
-            '<w:rFonts w:ascii="Carlito" w:hAnsi="Carlito" w:cs="Carlito"/>',
-            '<w:sz w:val="22"/>',
-            xml("w:lang", { "w:val": language }),
-          ),
-        ),
-        xml("w:pPrDefault", {}, '<w:pPr><w:spacing w:after="80"/></w:pPr>'),
-      ),
-      style("Normal", "Normal", 11, ""),
-      style("Title", "Title", 24, "<w:b/>"),
-      style(
-        "Heading1",
-        "heading 1",
-        16,
-        "<w:b/>",
-        '<w:keepNext/><w:spacing w:before="360" w:after="120"/><w:outlineLvl w:val="0"/>',
-      ),
-      style(
-        "Heading2",
-        "heading 2",
-        13,
-        "<w:b/>",
-        '<w:keepNext/><w:spacing w:before="240" w:after="80"/><w:outlineLvl w:val="1"/>',
-      ),
-      style("Notes", "Notes", 10.5, "<w:i/>", '<w:spacing w:after="60"/>'),
-      style(
-        "Code",
-        "Code",
-        9.5,
-        '<w:rFonts w:ascii="JetBrains Mono" w:hAnsi="JetBrains Mono" w:cs="JetBrains Mono"/>',
-        '<w:spacing w:after="0"/>',
-      ),
-    );
-    const types = xml(
-      "Types",
-      { xmlns: "http://schemas.openxmlformats.org/package/2006/content-types" },
-      ...[
-        ["rels", "application/vnd.openxmlformats-package.relationships+xml"],
-        ["xml", "application/xml"],
-        ["png", "image/png"],
-      ].map(([Extension, ContentType]) => xml("Default", { Extension, ContentType })),
-      ...[
-        ["/word/document.xml", `${WML}.document.main+xml`],
-        ["/word/styles.xml", `${WML}.styles+xml`],
-        ["/word/numbering.xml", `${WML}.numbering+xml`],
-        ["/docProps/core.xml", "application/vnd.openxmlformats-package.core-properties+xml"],
-      ].map(([PartName, ContentType]) => xml("Override", { PartName, ContentType })),
-    );
-    const moment = `${at.toISOString().slice(0, 19)}Z`;
-    const core = xml(
-      "cp:coreProperties",
-      {
-        "xmlns:cp": "http://schemas.openxmlformats.org/package/2006/metadata/core-properties",
-        "xmlns:dc": "http://purl.org/dc/elements/1.1/",
-        "xmlns:dcterms": "http://purl.org/dc/terms/",
-        "xmlns:xsi": "http://www.w3.org/2001/XMLSchema-instance",
-      },
-      xml("dc:title", {}, escapeXml(title)),
-      author ? xml("dc:creator", {}, escapeXml(author)) : "",
-      xml("dc:language", {}, language),
-      `<dcterms:created xsi:type="dcterms:W3CDTF">${moment}</dcterms:created>`,
-    );
-    const rels = (rows: readonly string[]) =>
-      xml("Relationships", { xmlns: "http://schemas.openxmlformats.org/package/2006/relationships" }, ...rows);
-    const parts: [string, Uint8Array][] = [
-      ["[Content_Types].xml", types],
-      [
-        "_rels/.rels",
-        rels([
-          xml("Relationship", { Id: "rId1", Type: `${OFFICE}/officeDocument`, Target: "word/document.xml" }),
-          xml("Relationship", {
-            Id: "rId2",
-            Type: "http://schemas.openxmlformats.org/package/2006/relationships/metadata/core-properties",
-            Target: "docProps/core.xml",
-          }),
-        ]),
-      ],
-      ["docProps/core.xml", core],
-      ["word/document.xml", xml("w:document", NAMESPACES, xml("w:body", {}, ...this.body, section))],
-      ["word/styles.xml", styles],
-      [
-        "word/numbering.xml",
-        xml(
-          "w:numbering",
-          NAMESPACES,
-          list(1, "bullet"),
-          list(2, "decimal"),
-          '<w:num w:numId="1"><w:abstractNumId w:val="1"/></w:num><w:num w:numId="2"><w:abstractNumId w:val="2"/></w:num>',
-        ),
-      ],
-      ["word/_rels/document.xml.rels", rels(relations)],
-    ].map(([path, text]) => [must(path), strToU8(XML_HEAD + text)]);
-    for (const [path, bytes] of this.media) parts.push([`word/${path}`, bytes]);
-    return zip(new Map(parts));
+    const { body, links, media, language } = this;
+    return handoutPackage({ body, links, media, language, title, author, at });
   }
 }
 

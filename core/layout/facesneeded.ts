@@ -1,0 +1,116 @@
+import {
+  elementTexts,
+  type RichText,
+  type Slide,
+  type TextStyle,
+  themeOf,
+  withDrawing,
+  must,
+  type Bullet,
+  type Element,
+} from "@unitext/core/model";
+import { faceFor, familyNamed, type Family } from "./fonts";
+import { drawableCharacter, symbolsAsText } from "./symbols";
+import type { SlideContext } from "./context";
+
+const LETTERS = "abcdefghijklmnopqrstuvwxyzABCDEFGHIJKLMNOPQRSTUVWXYZ";
+const DIGITS = "0123456789";
+
+/** Collects the families and characters of slides that share a theme. */
+class FaceCollector {
+  private readonly families: Set<Family>;
+  private readonly styles = new Set<TextStyle>();
+  /** The characters by weight and slope: two flags. */
+  private readonly characters = new Map<string, Set<number>>();
+
+  constructor(private readonly metadata: SlideContext["metadata"]) {
+    const { heading, body, code } = metadata.theme.fonts;
+    this.families = new Set([heading, body, code].map(familyNamed));
+    this.add(`${DIGITS}.,•–abc %·−-`);
+    this.add(metadata.regions.footer);
+  }
+
+  slide(slide: Slide): void {
+    const { metadata } = this;
+    const behind = slide.master === undefined ? [] : (metadata.masters?.[slide.master]?.elements ?? []);
+    for (const { text } of slide.regions ?? []) this.add(text, { bold: true });
+    for (const element of withDrawing([...behind, ...slide.elements])) this.element(element);
+    const hasFootnote = (text: RichText) => text.some(({ runs }) => runs.some(({ footnote }) => footnote));
+    if (slide.elements.some((element) => elementTexts(element).some(hasFootnote)))
+      this.add(`${DIGITS}\u2002`, { bold: true });
+  }
+
+  /** Returns the ids of the faces that draw the characters, and the first face of each family. */
+  faces(): string[] {
+    const faces = new Set([...this.families].flatMap(({ faces: [first] }) => (first ? [first.id] : [])));
+    for (const [key, points] of this.characters)
+      for (const family of this.families)
+        for (const point of points)
+          faces.add(faceFor(family, Math.max(point, 0x20), key[0] === "1", key[1] === "1").id);
+    return [...faces];
+  }
+
+  private add(text: string, { bold = false, italic = false } = {}): void {
+    const key = `${bold ? 1 : 0}${italic ? 1 : 0}`;
+    const points = this.characters.get(key) ?? new Set();
+    this.characters.set(key, points);
+    for (const character of text) points.add(must(character.codePointAt(0)));
+  }
+
+  private element(element: Element): void {
+    const style = element.style === undefined ? undefined : this.metadata.styles?.[element.style];
+    if (style) this.style(style);
+    if (element.kind === "media" || element.kind === "foreign")
+      this.add(`▶ Film Sound: ${element.kind === "foreign" ? element.what : ""}${element.alt}`);
+    const bold =
+      element.slot === "number" || element.kind === "diagram" || (style?.some(({ strong }) => strong) ?? false);
+    for (const text of elementTexts(element)) this.text(text, bold);
+    if (element.kind === "table")
+      for (const row of element.rows.slice(0, element.header))
+        for (const cell of row) if (cell) this.text(cell.text, true);
+    if (element.kind === "diagram") this.text(element.text, false);
+    if (element.kind === "code") this.add(element.text);
+    if (element.kind === "formula") this.add(element.tex);
+  }
+
+  private style(style: TextStyle): void {
+    if (this.styles.has(style)) return;
+    this.styles.add(style);
+    for (const { run, paragraph, emphasis } of style) {
+      if (run?.font) this.families.add(familyNamed(run.font));
+      this.bullet(paragraph?.bullet);
+      if (emphasis) this.add(DIGITS + LETTERS, { italic: true });
+      if (run?.caps) this.add(LETTERS.toUpperCase());
+    }
+  }
+
+  private bullet(bullet: Bullet | undefined): void {
+    if (bullet?.character) this.add(drawableCharacter(bullet.character, bullet.font));
+  }
+
+  private text(text: RichText, strong: boolean): void {
+    for (const { runs, properties } of text) {
+      this.bullet(properties?.bullet);
+      for (const { text: words, marks = [], properties: own, footnote } of runs) {
+        if (own?.font) this.families.add(familyNamed(own.font));
+        const drawn = symbolsAsText(words, own?.font);
+        const look = { bold: strong || marks.includes("strong"), italic: marks.includes("emphasis") };
+        this.add(own?.caps ? drawn.toUpperCase() : drawn, look);
+        if (footnote) this.text([{ kind: "plain", level: 0, runs: footnote }], false);
+      }
+    }
+  }
+}
+
+/** Returns the ids of the faces that these slides need, so that they can be loaded first. */
+export function facesNeeded(slides: readonly Slide[], metadata: SlideContext["metadata"]): string[] {
+  const themeName = ({ theme }: Slide) => (theme !== undefined && metadata.themes?.[theme] ? theme : undefined);
+  const names = new Set([undefined, ...slides.map(themeName)]);
+  const faces = [...names].flatMap((name) => {
+    const theme = themeOf(name === undefined ? {} : { theme: name }, metadata);
+    const collector = new FaceCollector({ ...metadata, theme });
+    for (const slide of slides) if (themeName(slide) === name) collector.slide(slide);
+    return collector.faces();
+  });
+  return [...new Set(faces)];
+}
