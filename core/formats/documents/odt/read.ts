@@ -1,35 +1,28 @@
+import { type DocumentHost, InlineReader } from "./inline";
+import { addCode, addQuote, setCaption } from "../../shared/document/paragraphs";
 import {
   cutText,
   Failure,
-  footnote,
-  joinRuns,
   Language,
-  type Mark,
   MAX_LEVEL,
   type Paragraph,
   paragraphText,
   type Run,
-  run,
   must,
 } from "@unitext/core/model";
-import { type Block, linkTarget, trimmed } from "@unitext/core/text";
+import type { Block } from "@unitext/core/text";
 import { partText, type Parts, unzip } from "../../shared/archive";
 import { at, child, childrenOf, localName, readMixed, type XmlNode, attribute } from "../../shared/xml";
 import { type DocumentRead, emptyDocument } from "../../shared/document/document";
-import { mathmlTex } from "../../shared/math";
 import { Styles } from "./styles";
 import { readTable } from "./table";
 
-interface Context {
-  marks: readonly Mark[];
-  link: string | undefined;
-}
-
-class OdtReader {
+class OdtReader implements DocumentHost {
   readonly document: DocumentRead = emptyDocument();
   private readonly parts: Parts;
-  private readonly styles = new Styles();
-  private number = 0;
+  readonly styles = new Styles();
+  private readonly inline = new InlineReader(this);
+  line = 0;
 
   constructor(
     bytes: Uint8Array,
@@ -62,6 +55,14 @@ class OdtReader {
       this.document.problems.push({ line: 1, message: `The document's part ${path} is damaged and was passed over.` });
       return undefined;
     }
+  }
+
+  bytes(path: string): Uint8Array | undefined {
+    return this.parts.get(path);
+  }
+
+  tree(path: string): XmlNode | undefined {
+    return this.part(path, false);
   }
 
   read(): DocumentRead {
@@ -106,11 +107,11 @@ class OdtReader {
   }
 
   say(message: string): void {
-    this.document.problems.push({ line: this.number, message });
+    this.document.problems.push({ line: this.line, message });
   }
 
   private push(into: Block[], block: Record<string, unknown>): void {
-    into.push({ ...block, from: this.number, to: this.number } as unknown as Block);
+    into.push({ ...block, from: this.line, to: this.line } as unknown as Block);
   }
 
   blocks(children: readonly XmlNode[], into: Block[]): void {
@@ -141,7 +142,7 @@ class OdtReader {
           break;
         case "frame":
         case "a":
-          this.frame(element, into);
+          this.inline.frame(element, into);
           break;
         default:
       }
@@ -149,198 +150,55 @@ class OdtReader {
   }
 
   private paragraph(element: XmlNode, into: Block[]): void {
-    this.number += 1;
-    const chain = this.styles.chain(attribute(element, "style-name"));
-    const names = chain.map(({ name }) => name);
+    this.line += 1;
     const after: Block[] = [];
-    const runs = trimmed(
-      joinRuns(
-        this.inline(
-          element,
-          { marks: this.styles.marks(chain, [], localName(element) === "h"), link: undefined },
-          after,
-        ),
-      ),
-    );
-    const finish = (): void => {
-      into.push(...after);
-    };
-    if (!runs.length) return finish();
+    const runs = this.inline.paragraph(element, after);
+    if (runs.length) this.paragraphBlock(element, runs, into);
+    into.push(...after);
+  }
+
+  /** Adds a paragraph with words as the block that its style says it is. */
+  private paragraphBlock(element: XmlNode, runs: Run[], into: Block[]): void {
     if (runs.length === 1 && runs[0]?.marks?.join() === "formula") {
       this.push(into, { kind: "figure", figure: { kind: "formula", tex: runs[0].text } });
-      return finish();
+      return;
     }
+    const chain = this.styles.chain(attribute(element, "style-name"));
+    const hasName = (pattern: RegExp) => chain.some(({ name }) => pattern.test(name));
     const text = paragraphText({ kind: "plain", level: 0, runs });
+    const isTitle = hasName(/^title$/);
     const outline =
       localName(element) === "h"
         ? Number(attribute(element, "outline-level") ?? 1)
         : chain.find(({ outline: level }) => level)?.outline;
-    if (names.includes("title") || outline) {
-      if (names.includes("title") && !this.document.front.title) this.document.front.title = cutText(text, 500);
+    if (isTitle || outline) {
+      const { front } = this.document;
+      if (isTitle && !front.title) front.title = cutText(text, 500);
       const words = runs.map((item) => ({ ...item, text: item.text.replace(/\n/g, " ") }));
-      this.push(into, {
-        kind: "heading",
-        depth: names.includes("title") ? 1 : Math.min(6, outline ?? 1),
-        text: [{ kind: "plain", level: 0, runs: words }],
-      });
-      return finish();
+      const depth = isTitle ? 1 : Math.min(6, outline ?? 1);
+      this.push(into, { kind: "heading", depth, text: [{ kind: "plain", level: 0, runs: words }] });
+      return;
     }
     const last = into.at(-1);
-    const next = last?.to === this.number - 1 ? last : undefined;
-    if (
-      names.some((name) => /^(preformatted text|source code|code)$/.test(name)) ||
-      runs.every(({ marks, footnote: noted }) => marks?.join() === "code" && !noted)
-    ) {
-      if (next?.kind === "figure" && next.figure.kind === "code") {
-        next.figure.text += `\n${text}`;
-        next.to = this.number;
-      } else this.push(into, { kind: "figure", figure: { kind: "code", language: "", text } });
-    } else if (names.some((name) => /quotation|^quote/.test(name))) {
-      if (next?.kind === "quote") {
-        next.text.push({ kind: "plain", level: 0, runs });
-        next.to = this.number;
-      } else this.push(into, { kind: "quote", text: [{ kind: "plain", level: 0, runs }] });
-    } else if (
-      names.some((name) => /^(table|figure|illustration|caption|drawing)$/.test(name)) &&
-      (next?.kind === "picture" || (next?.kind === "figure" && next.figure.kind === "table"))
-    ) {
-      if (next.kind === "picture") next.picture.caption = cutText(text, 2000);
-      else if (next.kind === "figure" && next.figure.kind === "table") next.figure.caption = cutText(text, 2000);
-    } else {
-      const side = chain.find(({ align }) => align)?.align;
-      this.push(into, { kind: "text", text: [{ kind: "plain", level: 0, ...(side ? { align: side } : {}), runs }] });
+    const isCode = runs.every(({ marks, footnote: note }) => marks?.join() === "code" && !note);
+    if (isCode || hasName(/^(preformatted text|source code|code)$/)) addCode(into, text, this.line);
+    else if (hasName(/quotation|^quote/)) addQuote(into, runs, this.line);
+    else if (
+      hasName(/^(table|figure|illustration|caption|drawing)$/) &&
+      last?.to === this.line - 1 &&
+      setCaption(last, text)
+    )
+      return;
+    else {
+      const align = chain.find((style) => style.align)?.align;
+      this.push(into, { kind: "text", text: [{ kind: "plain", level: 0, ...(align ? { align } : {}), runs }] });
     }
-    finish();
-  }
-
-  private inline(element: XmlNode, context: Context, after: Block[]): Run[] {
-    const runs: Run[] = [];
-    const add = (text: string) => runs.push(run(text, context.marks, context.link));
-    for (const part of element.content) {
-      if (typeof part === "string") {
-        add(part.replace(/[\s]+/g, " "));
-        continue;
-      }
-      switch (localName(part)) {
-        case "span":
-          runs.push(
-            ...this.inline(
-              part,
-              { ...context, marks: this.styles.marks(this.styles.chain(attribute(part, "style-name")), context.marks) },
-              after,
-            ),
-          );
-          break;
-        case "a":
-          runs.push(
-            ...this.inline(
-              part,
-              { ...context, link: linkTarget(attribute(part, "href") ?? "") ?? context.link },
-              after,
-            ),
-          );
-          break;
-        case "s":
-          add(" ".repeat(Math.min(200, Number(attribute(part, "c") ?? 1) || 1)));
-          break;
-        case "tab":
-          add(" ");
-          break;
-        case "line-break":
-          add("\n");
-          break;
-        case "note": {
-          const body = child(part, "note-body");
-          const said = (body?.children ?? [])
-            .flatMap((paragraph, nth) => [
-              ...(nth ? [run(" ")] : []),
-              ...this.inline(paragraph, { marks: [], link: undefined }, []),
-            ])
-            .filter(({ footnote: inner }) => !inner);
-          runs.push(footnote(trimmed(joinRuns(said))));
-          break;
-        }
-        case "annotation": {
-          const words = childrenOf(part, "p")
-            .map((paragraph) =>
-              paragraphText({
-                kind: "plain",
-                level: 0,
-                runs: this.inline(paragraph, { marks: [], link: undefined }, []),
-              }),
-            )
-            .join(" ")
-            .trim();
-          if (words)
-            this.push(after, { kind: "notes", text: [{ kind: "plain", level: 0, runs: [run(`Comment: ${words}`)] }] });
-          break;
-        }
-        case "frame": {
-          const formula = this.formula(part);
-          if (formula) runs.push(run(formula, ["formula"]));
-          else this.frame(part, after, context.link);
-          break;
-        }
-        case "note-citation":
-        case "tracked-changes":
-        case "change":
-        case "change-start":
-        case "change-end":
-        case "bookmark":
-        case "bookmark-start":
-        case "bookmark-end":
-        case "soft-page-break":
-          break;
-        default:
-          runs.push(...this.inline(part, context, after));
-      }
-    }
-    return runs;
-  }
-
-  private formula(frame: XmlNode): string | undefined {
-    const object = child(frame, "object");
-    if (!object) return undefined;
-    const path = (attribute(object, "href") ?? "").replace(/^\.\//, "");
-    const inner = child(object, "math") ?? (path ? this.part(`${path}/content.xml`, false) : undefined);
-    if (!inner || localName(inner) !== "math") return undefined;
-    return mathmlTex(inner).trim() || undefined;
-  }
-
-  /** Reads the picture or text box of a frame; a link may enclose it, or the words around it. */
-  private frame(element: XmlNode, into: Block[], around?: string): void {
-    const link = localName(element) === "a" ? linkTarget(attribute(element, "href") ?? "") : around;
-    const frame = localName(element) === "a" ? child(element, "frame") : element;
-    if (!frame) return;
-    const alt = (child(frame, "desc") ?? child(frame, "title"))?.text.trim() ?? "";
-    const image = child(frame, "image");
-    const box = child(frame, "text-box");
-    if (box) {
-      // A picture with its caption is in a box of its own.
-      const held: Block[] = [];
-      this.blocks(box.children, held);
-      const picture = held.find((block) => block.kind === "picture");
-      const [words, ...others] = held.filter((block) => block.kind === "text");
-      if (picture?.kind === "picture" && words?.kind === "text" && !others.length) {
-        picture.picture.caption = cutText(words.text.map(paragraphText).join(" ").trim(), 2000);
-        into.push(picture);
-      } else into.push(...held);
-    } else if (image) {
-      const path = (attribute(image, "href") ?? "").replace(/^\.\//, "");
-      const bytes = this.parts.get(path);
-      const source = path.startsWith("Pictures/")
-        ? path
-        : `pictures/${path.split("/").at(-1) || `missing-${this.number}`}`;
-      if (bytes) this.document.pictures.set(source, bytes);
-      else this.say(`The picture “${alt || source}” is not inside the document; its place is kept.`);
-      this.push(into, { kind: "picture", picture: { kind: "picture", source, alt, ...(link ? { link } : {}) } });
-    } else this.say(`An object${alt ? ` (“${alt}”)` : ""} of a kind that is not read is left out.`);
   }
 
   private list(element: XmlNode, into: Block[]): void {
     const text: Paragraph[] = [];
     const after: Block[] = [];
-    let from = this.number + 1;
+    let from = this.line + 1;
     const walk = (list: XmlNode, level: number, inherited: string | undefined) => {
       const style = attribute(list, "style-name") ?? inherited;
       const kind = this.styles.listKind(style, level);
@@ -358,23 +216,15 @@ class OdtReader {
             // A numbered heading is written as a list item.
             if (text.length) this.push(into, { kind: "text", text: text.splice(0) });
             this.paragraph(part, into);
-            from = this.number + 1;
+            from = this.line + 1;
             continue;
           }
           if (localName(part) !== "p") {
             this.blocks([part], after);
             continue;
           }
-          this.number += 1;
-          const runs = trimmed(
-            joinRuns(
-              this.inline(
-                part,
-                { marks: this.styles.marks(this.styles.chain(attribute(part, "style-name")), []), link: undefined },
-                after,
-              ),
-            ),
-          );
+          this.line += 1;
+          const runs = this.inline.paragraph(part, after);
           if (runs.length)
             text.push({
               kind: begun || localName(item) === "list-header" ? "plain" : kind,
@@ -386,15 +236,15 @@ class OdtReader {
       }
     };
     walk(element, 0, undefined);
-    if (text.length) into.push({ kind: "text", text, from, to: this.number });
+    if (text.length) into.push({ kind: "text", text, from, to: this.line });
     into.push(...after);
   }
 
   private table(element: XmlNode, into: Block[]): void {
-    this.number += 1;
-    const from = this.number;
+    this.line += 1;
+    const from = this.line;
     const read = readTable(element, this);
-    if (read) into.push({ kind: "figure", figure: read.figure, from, to: this.number }, ...read.after);
+    if (read) into.push({ kind: "figure", figure: read.figure, from, to: this.line }, ...read.after);
   }
 }
 
