@@ -1,7 +1,7 @@
+import { cellsOf, tableFigure, tableRows } from "./htmltable";
 import {
   cutText,
   type Align,
-  type Cell,
   footnote,
   joinRuns,
   MAX_LEVEL,
@@ -9,13 +9,12 @@ import {
   type RichText,
   type Run,
   run,
-  within,
 } from "@unitext/core/model";
 import type { Element as HtmlElement, Nodes, Root } from "hast";
 import { fromHtml } from "hast-util-from-html";
 import { flattened } from "./htmldepth";
 import { trimmed } from "./inline";
-import { type Block, type Figure, linkTarget } from "./manuscript";
+import { type Block, linkTarget } from "./manuscript";
 import {
   type MathReader,
   isElement,
@@ -383,80 +382,16 @@ class HtmlReader {
 
   private table(node: HtmlElement, caption?: string): void {
     this.flush();
-    const rows: HtmlElement[] = [];
-    const heads = new Set<HtmlElement>();
-    let said = caption;
-    const look = (parent: HtmlElement, head: boolean): void => {
-      for (const child of parent.children) {
-        if (!isElement(child as Nodes)) continue;
-        const element = child as HtmlElement;
-        if (element.tagName === "caption") said = textIn(element).replace(/\s+/g, " ").trim();
-        else if (element.tagName === "tr") {
-          rows.push(element);
-          if (head) heads.add(element);
-        } else if (["thead", "tbody", "tfoot"].includes(element.tagName)) look(element, element.tagName === "thead");
-      }
-    };
-    look(node, false);
-    const [only, ...others] = rows.flatMap((row) =>
-      row.children.filter(
-        (child): child is HtmlElement =>
-          isElement(child as Nodes) && ["td", "th"].includes((child as HtmlElement).tagName),
-      ),
-    );
+    const rows = tableRows(node);
+    const [only, ...others] = rows.rows.flatMap(cellsOf);
     if (only && !others.length) {
       // A table of one cell is a frame around its content.
       for (const child of only.children) this.node(child as Nodes, NONE);
       this.flush();
       return;
     }
-    const grid: (Cell | null | undefined)[][] = rows.map(() => []);
-    const align: Align[] = [];
-    let header = 0;
-    let places = 0;
-    rows.forEach((row, y) => {
-      let x = 0;
-      const cells = row.children.filter(
-        (child): child is HtmlElement =>
-          isElement(child as Nodes) && ["td", "th"].includes((child as HtmlElement).tagName),
-      );
-      if (header === y && cells.length && (heads.has(row) || cells.every(({ tagName }) => tagName === "th")))
-        header = y + 1;
-      for (const cell of cells) {
-        while (grid[y]?.[x] !== undefined) x++;
-        const runs = this.inline(cell);
-        const columns = Math.min(200, Math.max(1, Number(cell.properties.colSpan ?? 1) || 1));
-        const down = Math.min(rows.length - y, Math.max(1, Number(cell.properties.rowSpan ?? 1) || 1));
-        const side = /text-align:\s*(center|right)/.exec(
-          `${styleOf(cell)};text-align:${String(cell.properties.align ?? "")}`,
-        )?.[1];
-        if (side && y >= header) align[x] = side === "center" ? "centre" : "end";
-        places += columns * down;
-        within("cells", places, "table");
-        for (let dy = 0; dy < down; dy++)
-          for (let dx = 0; dx < columns; dx++) (grid[y + dy] as (Cell | null)[])[x + dx] = null;
-        (grid[y] as (Cell | null)[])[x] = {
-          text: runs.length ? [{ kind: "plain", level: 0, runs }] : [],
-          ...(columns > 1 ? { columns } : {}),
-          ...(down > 1 ? { rows: down } : {}),
-        };
-        x += columns;
-      }
-    });
-    const width = Math.max(0, ...grid.map(({ length }) => length));
-    if (!width) return;
-    within("cells", width * grid.length, "table");
-    const full = grid.map((row) =>
-      Array.from({ length: width }, (_, at) => (row[at] === undefined ? { text: [] } : row[at])),
-    );
-    const figure: Extract<Figure, { kind: "table" }> = {
-      kind: "table",
-      rows: full,
-      header: Math.min(header, full.length),
-      align: Array.from({ length: width }, (_, at) => align[at] ?? "start"),
-      ...(said ? { caption: said } : {}),
-    };
-    this.push({ kind: "figure", figure });
+    const figure = tableFigure(rows, (cell) => this.inline(cell), caption);
+    if (figure) this.push({ kind: "figure", figure });
   }
 }
 
