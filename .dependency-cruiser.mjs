@@ -1,11 +1,11 @@
-// The folder rule: a room imports only the rooms named beside it, the rooms of core through their doors, and nothing in a circle.
+// The folder rule: a room imports only the rooms listed for it, rooms of core through their doors, and without cycles.
 
 const CORE = ["core"];
 const MODEL = ["core/model"];
 const FORMATS = "core/formats";
 const SHARED = [...MODEL, `${FORMATS}/shared`];
 
-/** What each room may import beside itself. A room that stands deeper has its own line, and only that line counts for it. */
+/** What each room may import besides itself. A room inside another has a line of its own, which alone counts for it. */
 const ROOMS = {
   "core/model": [],
   "core/tally": MODEL,
@@ -23,6 +23,7 @@ const ROOMS = {
   [`${FORMATS}/shared/pictures`]: [...SHARED, "core/draw", "core/layout", "core/tally"],
   [`${FORMATS}/shared/document`]: [...SHARED, "core/text", "core/tally"],
   [`${FORMATS}/shared/sourcepackage`]: [...SHARED, "core/figures", "core/layout", "core/tally", "core/edit"],
+  [`${FORMATS}/shared/features`]: [...SHARED, "core/text"],
   [`${FORMATS}/documents/csv`]: [...SHARED, "core/text", "core/tally"],
   [`${FORMATS}/documents/docx`]: [...SHARED, "core/text", "core/tally"],
   [`${FORMATS}/documents/html`]: [...SHARED, "core/text", "core/tally"],
@@ -47,7 +48,7 @@ const ROOMS = {
     "core/layout",
     "core/tally",
   ],
-  [`${FORMATS}/presentations/markdown`]: [...MODEL, "core/text"],
+  [`${FORMATS}/presentations/markdown`]: [...SHARED, "core/text"],
   [`${FORMATS}/presentations/json`]: [...SHARED, "core/tally"],
   [`${FORMATS}/output`]: [...SHARED, "core/draw", "core/figures", "core/layout", "core/tally"],
   [FORMATS]: CORE,

@@ -1,11 +1,9 @@
-import { type FontSet, layoutSlide } from "@unitext/core/layout";
 import {
+  elementLines,
   counted,
   type Deck,
-  elementWords,
   metadataOf,
   levels,
-  paragraphText,
   readingOrder,
   secondsOf,
   sections,
@@ -15,6 +13,7 @@ import {
   titleElement,
   titleOf,
 } from "@unitext/core/model";
+import { type FontSet, layoutSlide } from "@unitext/core/layout";
 
 /** The contract of `show --json`. */
 export function show(deck: Deck, fonts: FontSet) {
@@ -70,13 +69,7 @@ export function show(deck: Deck, fonts: FontSet) {
 /** Each paragraph but the title; tables, charts and pictures have lists of their own. */
 function textsOf(slide: Slide): string[] {
   const title = titleElement(slide);
-  return readingOrder(slide).flatMap((element) => {
-    if (element === title) return [];
-    if (element.kind === "text" || element.kind === "diagram" || element.kind === "shape" || element.kind === "foreign")
-      return element.text.map(paragraphText).filter((text) => text !== "");
-    if (element.kind === "code" || element.kind === "formula") return elementWords(element).split("\n");
-    return (element.kind === "picture" || element.kind === "table") && element.caption ? [element.caption] : [];
-  });
+  return readingOrder(slide).flatMap((element) => (element === title ? [] : elementLines(element)));
 }
 
 /** The same as text for a person. */

@@ -6,7 +6,19 @@ import { strToU8 } from "fflate";
 import { readJson, writeJson } from "./presentations/json";
 import { decoded } from "./shared/document/text";
 import { writeHandout } from "./output/handout/write";
-import { carriedIn, entriesOf, type FeatureName, type WritableFormat } from "./features";
+import {
+  extensionOf,
+  type FormatDescriptor,
+  FORMATS,
+  listExtensions,
+  OFFICE_OPEN_XML,
+  OPEN_DOCUMENT,
+  READABLE,
+  type ReadableFormat,
+  WRITABLE,
+  type WritableFormat,
+} from "./catalogue";
+import { carriedIn, entriesOf, type FeatureName } from "./features";
 import { writeHtml } from "./output/html";
 import { writeMarkdown } from "./presentations/markdown";
 import { writeNotes } from "./output/notes";
@@ -52,17 +64,13 @@ const sourceReaders = Object.fromEntries(
   ]),
 ) as Record<SourceKind, Reader>;
 
-/** The extensions of presentations of each standard: presentation, show, template, and each of these with macros. */
-const OFFICE_OPEN = ["pptx", "ppsx", "potx", "pptm", "ppsm", "potm"] as const;
-const OPEN_DOCUMENT = ["odp", "fodp", "otp"] as const;
-type Presentation = (typeof OFFICE_OPEN)[number] | (typeof OPEN_DOCUMENT)[number];
 const each = <K extends string, V>(names: readonly K[], value: V) =>
   Object.fromEntries(names.map((name) => [name, value])) as Record<K, V>;
 
 /** The readers by extension. */
-export const READERS: Record<Presentation | "json" | SourceKind, Reader> = {
+export const READERS: Record<ReadableFormat, Reader> = {
   ...sourceReaders,
-  ...each(OFFICE_OPEN, (bytes: Uint8Array, name: string, context: ReadContext) =>
+  ...each(OFFICE_OPEN_XML, (bytes: Uint8Array, name: string, context: ReadContext) =>
     readPptx(bytes, { name, ...context }),
   ),
   ...each(OPEN_DOCUMENT, (bytes: Uint8Array, name: string, context: ReadContext) =>
@@ -70,29 +78,24 @@ export const READERS: Record<Presentation | "json" | SourceKind, Reader> = {
   ),
   json: (bytes, name, { sha256 }) => readJson(decoded(bytes, name).text, { name, sha256 }),
 };
+
 /** The readers of presentations that return batches of slides, by extension. */
 const LOTS: Record<string, (bytes: Uint8Array, options: ReadOptions) => ReadBatches> = {
-  ...each(OFFICE_OPEN, pptxBatches),
+  ...each(OFFICE_OPEN_XML, pptxBatches),
   ...each(OPEN_DOCUMENT, odpBatches),
 };
+
 /** Whether a file is a presentation that can be read in batches. */
 export const isPresentation = (name: string): boolean => extensionOf(name) in LOTS;
+
 /** Reads a presentation in batches of slides. Throws a Failure for refused input, even after the first batches. */
 export function presentationBatches(bytes: Uint8Array, options: ReadOptions): ReadBatches {
   const lots = LOTS[extensionOf(options.name)];
   if (!lots) throw new Failure("not-supported", options.name, "This is no presentation that can be read.");
   return lots(bytes, options);
 }
-export const READABLE = Object.keys(READERS) as (keyof typeof READERS)[];
 
-export type { WritableFormat } from "./features";
-interface Writer {
-  label: string;
-  mediaType: string;
-  /** Whether it makes one file for each slide, in an archive. */
-  archive?: boolean;
-  write(deck: Deck, context: WriteContext): Uint8Array | Promise<Uint8Array>;
-}
+type Write = (deck: Deck, context: WriteContext) => Uint8Array | Promise<Uint8Array>;
 
 /** Returns the slides that a format for an audience shows: all but hidden ones. */
 export function shownSlides(deck: Deck): Deck["slides"] {
@@ -125,62 +128,36 @@ export function pdfPages(deck: Deck, fonts: FontSet, sheets: Sheets, numbers: re
 /** Returns the numbers of the slides that an audience sees. */
 const shownNumbers = (deck: Deck) => deck.slides.flatMap(({ hidden }, nth) => (hidden ? [] : [nth + 1]));
 
-/** The writers by extension, in the order in which they are offered. */
-export const WRITERS: Record<WritableFormat, Writer> = {
-  pptx: {
-    label: "Presentation (.pptx)",
-    mediaType: "application/vnd.openxmlformats-officedocument.presentationml.presentation",
-    write: writePptx,
-  },
-  odp: { label: "Presentation (.odp)", mediaType: "application/vnd.oasis.opendocument.presentation", write: writeOdp },
-  pdf: {
-    label: "Pages (.pdf)",
-    mediaType: "application/pdf",
-    write: (deck, { fonts, picture, at, sheets, png }) => {
-      const { title, author } = deck.properties;
-      return scenesPdf(pdfPages(deck, fonts, sheets ?? "slides", shownNumbers(deck)), {
-        fonts,
-        ...pagePictures(deck.assets, picture, png),
-        title,
-        author,
-        language: deck.language,
-        at,
-      });
-    },
-  },
-  html: { label: "Web page (.html)", mediaType: "text/html; charset=utf-8", write: writeHtml },
-  docx: {
-    label: "Handout (.docx)",
-    mediaType: "application/vnd.openxmlformats-officedocument.wordprocessingml.document",
-    write: writeHandout,
-  },
-  png: {
-    label: "Pictures (.png)",
-    mediaType: "application/zip",
-    archive: true,
-    write: (deck, context) => writePictures(deck, "png", context),
-  },
-  svg: {
-    label: "Drawings (.svg)",
-    mediaType: "application/zip",
-    archive: true,
-    write: (deck, context) => writePictures(deck, "svg", context),
-  },
-  md: { label: "Text (.md)", mediaType: "text/markdown; charset=utf-8", write: (deck) => strToU8(writeMarkdown(deck)) },
-  txt: { label: "Notes (.txt)", mediaType: "text/plain; charset=utf-8", write: (deck) => strToU8(writeNotes(deck)) },
-  json: {
-    label: "Unitext deck (.json)",
-    mediaType: "application/json",
-    write: (deck, { picture }) => strToU8(writeJson(deck, picture)),
-  },
+const writePdf: Write = (deck, { fonts, picture, at, sheets, png }) => {
+  const { title, author } = deck.properties;
+  return scenesPdf(pdfPages(deck, fonts, sheets ?? "slides", shownNumbers(deck)), {
+    fonts,
+    ...pagePictures(deck.assets, picture, png),
+    title,
+    author,
+    language: deck.language,
+    at,
+  });
 };
 
-export const WRITABLE = Object.keys(WRITERS) as WritableFormat[];
+/** The functions that write a deck, by the extension of the format. */
+const WRITE: Record<WritableFormat, Write> = {
+  pptx: writePptx,
+  odp: writeOdp,
+  pdf: writePdf,
+  html: writeHtml,
+  docx: writeHandout,
+  png: (deck, context) => writePictures(deck, "png", context),
+  svg: (deck, context) => writePictures(deck, "svg", context),
+  md: (deck) => strToU8(writeMarkdown(deck)),
+  txt: (deck) => strToU8(writeNotes(deck)),
+  json: (deck, { picture }) => strToU8(writeJson(deck, picture)),
+};
 
-/** Returns the extension of a file name in lower case. */
-export function extensionOf(name: string): string {
-  return /\.([^./\\]+)$/.exec(name)?.[1]?.toLowerCase() ?? "";
-}
+/** The formats with their writers, by extension. */
+export const WRITERS = Object.fromEntries(
+  WRITABLE.map((format) => [format, { ...FORMATS[format], write: WRITE[format] }]),
+) as Record<WritableFormat, FormatDescriptor & { write: Write }>;
 
 /** Reads a file by its extension. Throws a Failure for an unknown kind and for refused input. */
 export function readDeck(bytes: Uint8Array, name: string, context: ReadContext): ReadResult {
@@ -190,9 +167,7 @@ export function readDeck(bytes: Uint8Array, name: string, context: ReadContext):
     throw new Failure(
       "not-supported",
       name,
-      `Files of the kind “${extension || name}” are not read. Readable are ${Object.keys(READERS)
-        .map((key) => `.${key}`)
-        .join(", ")}.`,
+      `Files of the kind “${extension || name}” are not read. Readable are ${listExtensions(READABLE)}.`,
     );
   if (bytes.length === 0) throw new Failure("not-readable", name, "The file is empty.");
   try {
@@ -239,12 +214,22 @@ export function writeReport(
   });
 }
 
+export {
+  DOCUMENTS,
+  extensionOf,
+  FORMATS,
+  READABLE,
+  type ReadableFormat,
+  WRITABLE,
+  type WritableFormat,
+} from "./catalogue";
 export { languageOf, sampleOf, suggestRule } from "./shared/document/document";
 export { carriedIn, entriesOf, FEATURES, type FeatureName, TABLE, type Verdict } from "./features";
 export { slidePictures } from "./output/pictures";
 export { checkText } from "./shared/document/text";
 export { mediaTypeOf, pagePictures, pictureInfo } from "./shared/pictures";
 export { PictureConverter } from "./shared/pictures";
+
 export type { ReadDeck, ReadBatch } from "./presentations/shared/reading";
 export {
   type AskedRule,

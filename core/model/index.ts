@@ -1,5 +1,6 @@
 export * from "./arrangement";
 export * from "./deck";
+export * from "./elements";
 export * from "./elementtexts";
 export * from "./failure";
 export * from "./hash";

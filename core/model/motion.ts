@@ -1,5 +1,6 @@
 import { must } from "./must";
-import type { Element, Slide } from "./deck";
+import type { Slide } from "./deck";
+import type { Element } from "./elements";
 import type { Effect, Entrance, Trigger } from "./look";
 import { readingOrder } from "./read";
 import { isEmptyText, type Paragraph, type RichText } from "./richtext";

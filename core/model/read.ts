@@ -1,6 +1,7 @@
 import { cutText } from "./wellformed";
 import { ARRANGEMENTS, isTitleRole, type SlotRole, slotsOf, type ArrangementName } from "./arrangement";
-import type { ChartType, Deck, DeckMetadata, Element, Series, Slide, SlideProperties, TextElement } from "./deck";
+import type { Deck, DeckMetadata, Slide, SlideProperties } from "./deck";
+import type { ChartType, Element, Series, TextElement } from "./elements";
 import type { ParagraphProperties } from "./look";
 import { countsSlide, isEmptyText, onSlide, type Paragraph, type RichText, textOf, wordsIn } from "./richtext";
 import { type Theme, THEMES } from "./theme";

@@ -33,9 +33,11 @@ const words = {
   link: LinkTarget.optional(),
   properties: RunProperties.optional(),
 };
+
 /** The text of a footnote: runs without footnotes of their own. */
 export const Footnote = z.array(z.object(words));
 export type Footnote = z.infer<typeof Footnote>;
+
 /**
  * A run: text with the same marks and link throughout. A line break is `\n` in the text. A run with a footnote has no
  * text of its own; its number is counted when the slide is shown.
@@ -45,9 +47,11 @@ export type Run = z.infer<typeof Run>;
 
 /** The slide number field in a text. */
 export const NUMBER_SIGN = "‹#›";
+
 /** Whether a text contains the slide number field. */
 export const countsSlide = (text: readonly Pick<Paragraph, "runs">[]): boolean =>
   text.some(({ runs }) => runs.some((item) => item.text.includes(NUMBER_SIGN)));
+
 /** Returns a text with the slide number field replaced by a number. */
 export function onSlide(text: RichText, number: number): RichText {
   return countsSlide(text)
@@ -59,6 +63,7 @@ export function onSlide(text: RichText, number: number): RichText {
 }
 
 export const MAX_LEVEL = 8;
+
 /** A paragraph: plain, or an item of a bulleted or numbered list. A plain paragraph with a level above 0 continues the item above it. */
 export const Paragraph = z.object({
   kind: z.enum(["plain", "bullet", "number"]),
@@ -205,9 +210,13 @@ export function countWords(text: string): number {
 }
 
 const countedOnce = new WeakMap<RichText, number>();
+
 /** Returns how many words a rich text has. Cached, since texts are never changed in place. */
 export function wordsIn(text: RichText): number {
   let words = countedOnce.get(text);
   if (words === undefined) countedOnce.set(text, (words = countWords(textOf(text))));
   return words;
 }
+
+/** Returns the paragraphs of a text that are not empty, as plain text. */
+export const paragraphsOf = (text: RichText): string[] => text.map(paragraphText).filter((words) => words !== "");

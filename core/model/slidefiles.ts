@@ -1,4 +1,5 @@
-import type { Background, Element, Slide, DeckMetadata, ForeignDrawing } from "./deck";
+import type { Background, Slide, DeckMetadata } from "./deck";
+import type { Element, ForeignDrawing } from "./elements";
 import { elementTexts } from "./elementtexts";
 import type { Fill } from "./look";
 

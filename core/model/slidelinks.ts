@@ -1,4 +1,5 @@
-import type { Element, Slide } from "./deck";
+import type { Slide } from "./deck";
+import type { Element } from "./elements";
 import { elementTexts, elementWords, mapElementTexts } from "./elementtexts";
 import { linksOf, mapLinks } from "./richtext";
 

@@ -1,9 +1,8 @@
 import {
+  kindOf,
   type Binding,
   countWords,
   type Deck,
-  type Element,
-  type ElementKind,
   footnotesOf,
   hasNotes,
   revealsOf,
@@ -17,6 +16,7 @@ import {
 import { z } from "zod";
 
 const count = z.number().int().nonnegative();
+
 /** Counts of what a deck carries. */
 export const Tally = z.object({
   slides: count,
@@ -65,36 +65,6 @@ export function noTally(): Tally {
   };
 }
 
-type Counter<E> = (tally: Tally, element: E) => void;
-/** What each kind of element counts as, beside its words, links and footnotes. A new kind adds its line. */
-const COUNTERS: { [K in ElementKind]: Counter<Extract<Element, { kind: K }>> } = {
-  text: () => {},
-  picture: (tally) => {
-    tally.pictures += 1;
-  },
-  table: (tally) => {
-    tally.tables += 1;
-  },
-  code: (tally) => {
-    tally.code += 1;
-  },
-  formula: (tally) => {
-    tally.formulas += 1;
-  },
-  diagram: (tally) => {
-    tally.diagrams += 1;
-  },
-  chart: (tally) => {
-    tally.charts += 1;
-  },
-  shape: () => {},
-  media: (tally) => {
-    tally.media += 1;
-  },
-  foreign: (tally) => {
-    tally.foreign += 1;
-  },
-};
 function countLink(tally: Tally, to: string, ids: ReadonlySet<string>): void {
   if (!to.startsWith("slide:")) tally.links.external += 1;
   else if (ids.has(to.slice(6))) tally.links.internal += 1;
@@ -126,7 +96,8 @@ export function tally(deck: Pick<Deck, "slides">): Tally {
     for (const text of slideTexts(slide)) countText(total, text);
     for (const element of slide.elements) {
       if (element.binding) total.bindings += 1;
-      (COUNTERS[element.kind] as Counter<typeof element>)(total, element);
+      const { count } = kindOf(element);
+      if (count) total[count] += 1;
     }
   }
   return total;

@@ -1,6 +1,6 @@
 import { SplitPlan } from "@unitext/core/divide";
 import { Change } from "@unitext/core/edit";
-import type { WritableFormat } from "@unitext/core/formats";
+import { WRITABLE } from "@unitext/core/formats/catalogue";
 import type { Sheets } from "@unitext/core/layout";
 import { Asset, BreakRule, Deck, Id, Language, MEDIA_TYPES } from "@unitext/core/model";
 import { Report } from "@unitext/core/tally";
@@ -51,6 +51,7 @@ export const SentChange = z.object({
   redoes: Id.optional(),
 });
 export type SentChange = z.infer<typeof SentChange>;
+
 /** Changes made on a version, in order; all are taken or none. */
 export const ChangeRequest = z.object({
   base: z
@@ -69,6 +70,7 @@ export type ChangeRequest = z.infer<typeof ChangeRequest>;
 /** A change in the log. */
 export const LoggedChange = z.object({ version: z.number().int(), id: Id, change: Change });
 export type LoggedChange = z.infer<typeof LoggedChange>;
+
 /**
  * The changes are committed: the new version, and the log since the version that they were made on, in order. The sent
  * changes come without their content.
@@ -78,6 +80,7 @@ export const ChangeReply = z.object({
   changes: z.array(LoggedChange.partial({ change: true })),
 });
 export type ChangeReply = z.infer<typeof ChangeReply>;
+
 /**
  * The changes since a version. Each is a LoggedChange and is checked as it is taken in, so that many do not block the
  * page.
@@ -96,6 +99,7 @@ export const HistoryEntry = z.object({
   name: z.string().nullable(),
 });
 export type HistoryEntry = z.infer<typeof HistoryEntry>;
+
 /** A page of the history, the last entry first; `first` when there are no earlier ones. */
 export const History = z.object({ version: z.number().int(), entries: z.array(HistoryEntry), first: z.boolean() });
 export type History = z.infer<typeof History>;
@@ -118,11 +122,13 @@ export type Steps = z.infer<typeof Steps>;
 
 export const SplitRequest = z.object({ plan: SplitPlan, date: z.string().max(40) });
 export type SplitRequest = z.infer<typeof SplitRequest>;
+
 /** A job that was accepted. */
 export const Begun = z.object({ job: Id });
 export const NamedVersions = z.object({
   versions: z.array(z.object({ version: z.number().int(), name: z.string(), user: z.string(), at: z.iso.datetime() })),
 });
+
 /** How each slide of a deck relates to each of its versions, and the slides that only these have. */
 export const Differs = z.object({
   decks: z.array(z.object({ id: Id, title: z.string() })),
@@ -146,19 +152,8 @@ export const MergeRequest = z.object({
   drop: z.array(z.string().max(200)).max(20_000),
 });
 export type MergeRequest = z.infer<typeof MergeRequest>;
-/** The formats and sheets by name, so that a page need not load the writers to check a request. */
-const FORMATS = [
-  "pptx",
-  "odp",
-  "pdf",
-  "html",
-  "docx",
-  "png",
-  "svg",
-  "md",
-  "txt",
-  "json",
-] as const satisfies readonly WritableFormat[];
+
+/** The sheets by name, so that a page need not load the layout to check a request. */
 const PAGES_SHOW = [
   "slides",
   "notes",
@@ -167,10 +162,11 @@ const PAGES_SHOW = [
   "handout-6",
   "handout-9",
 ] as const satisfies readonly Sheets[];
+
 /** Decks to write in one format, as files of one archive. */
 export const WriteRequest = z.object({
   decks: z.array(Id).min(1).max(500),
-  format: z.enum(FORMATS),
+  format: z.enum(WRITABLE),
   sheets: z.enum(PAGES_SHOW).optional(),
 });
 export type WriteRequest = z.infer<typeof WriteRequest>;
@@ -178,6 +174,7 @@ export const TailorRequest = z.object({ title: z.string().trim().min(1).max(500)
 
 /** The versions of a deck that the signed-in user may see. */
 export const Followers = z.object({ decks: z.array(z.object({ id: Id, title: z.string() })) });
+
 /** The original of a version as it was when the version last took from it, and as it is now. */
 export const OriginalStates = z.object({ base: Deck, now: Deck, version: z.number().int() });
 export type OriginalStates = z.infer<typeof OriginalStates>;

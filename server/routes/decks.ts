@@ -1,3 +1,4 @@
+import { DOCUMENTS, listExtensions } from "@unitext/core/formats/catalogue";
 import { extensionOf, isPresentation, WRITABLE, WRITERS, type WritableFormat } from "@unitext/core/formats";
 import { SHEETS, type Sheets } from "@unitext/core/layout";
 import { cutText, Failure } from "@unitext/core/model";
@@ -31,6 +32,7 @@ import { sendRange } from "./range";
 
 /** Upload limits in bytes. */
 export const LIMITS = { file: 100 * 1024 * 1024, picture: 25 * 1024 * 1024, typed: 100 * 1024, json: 25 * 1024 * 1024 };
+
 /** The first byte of a packed presentation, and of a flat one. */
 const [ZIP, TAG] = [0x50, 0x3c];
 const upload = (limit: number) => express.raw({ type: () => true, limit });
@@ -207,7 +209,7 @@ export function deckRoutes(context: AppContext): Router {
         throw new Failure(
           "not-supported",
           name,
-          "This is no document that slides can be made from again: .docx, .odt, .md, .txt, .html, .csv and .opml are.",
+          `This is no document that slides can be made from again: ${listExtensions(DOCUMENTS)} are.`,
         );
       const { document, blobs } = await context.work.run("document", { bytes: bytesOf(request), name }, asker(call));
       await addBlobs(db, deck, blobs);

@@ -7,7 +7,8 @@ import { download, get } from "../api/client";
 import { useDeck } from "../deck/DeckContext";
 import { DeckFrame } from "../shell/DeckFrame";
 import { type Entry, entryLines } from "../ui/entries";
-import { FOR, LABEL, PAGES_SHOW } from "../ui/formats";
+import { FORMATS, WRITABLE } from "@unitext/core/formats/catalogue";
+import { PAGES_SHOW } from "../ui/formats";
 
 const NAMES: Record<string, string> = {
   slides: "slides",
@@ -46,7 +47,7 @@ function Format({ format, ready }: { format: WritableFormat; ready: boolean }) {
   if (!report)
     return (
       <section className="hairline border p-4">
-        {error ? (error as Error).message : `Looking at what ${LABEL[format]} can keep …`}
+        {error ? (error as Error).message : `Looking at what ${FORMATS[format].label} can keep …`}
       </section>
     );
   const rows = Object.entries(NAMES).flatMap(([path, label]) => {
@@ -63,7 +64,7 @@ function Format({ format, ready }: { format: WritableFormat; ready: boolean }) {
       await download(`/decks/${deck.id}/export?format=${format}${pages}`, stop.signal);
       session.notify(`Wrote ${deck.properties.title}.${format}${format === "png" || format === "svg" ? ".zip" : ""}`);
     } catch (error) {
-      session.notify(stop.signal.aborted ? `Cancelled writing ${LABEL[format]}` : (error as Error).message);
+      session.notify(stop.signal.aborted ? `Cancelled writing ${FORMATS[format].label}` : (error as Error).message);
     } finally {
       setWriting(undefined);
     }
@@ -86,9 +87,9 @@ function Format({ format, ready }: { format: WritableFormat; ready: boolean }) {
       <div className="flex items-start gap-4">
         <div className="flex-1">
           <h2 id={`format-${format}`} className="text-lg font-semibold">
-            {LABEL[format]}
+            {FORMATS[format].label}
           </h2>
-          <p className="quiet text-sm">{FOR[format]}</p>
+          <p className="quiet text-sm">{FORMATS[format].purpose}</p>
           {format === "pdf" && (
             <label className="mt-2 flex items-center gap-2 text-sm">
               Pages show
@@ -111,7 +112,7 @@ function Format({ format, ready }: { format: WritableFormat; ready: boolean }) {
             type="button"
             className="btn btn-ghost btn-sm"
             onClick={() => writing.abort()}
-            aria-label={`Cancel writing ${LABEL[format]}`}
+            aria-label={`Cancel writing ${FORMATS[format].label}`}
           >
             Cancel
           </button>
@@ -121,7 +122,7 @@ function Format({ format, ready }: { format: WritableFormat; ready: boolean }) {
           className="btn btn-primary btn-sm"
           disabled={busy || !ready}
           onClick={save}
-          aria-label={`Download as ${LABEL[format]}`}
+          aria-label={`Download as ${FORMATS[format].label}`}
         >
           {busy ? "Writing …" : "Download"}
         </button>
@@ -183,7 +184,7 @@ export default function Deliver() {
             : "The last changes are still being kept; files can be written in a moment."}
         </p>
         <div className="grid max-w-5xl gap-4 xl:grid-cols-2">
-          {(Object.keys(LABEL) as WritableFormat[]).map((format) => (
+          {WRITABLE.map((format) => (
             <Format key={format} format={format} ready={status === "saved"} />
           ))}
         </div>

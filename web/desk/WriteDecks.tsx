@@ -3,7 +3,8 @@ import type { Sheets } from "@unitext/core/layout";
 import { Begun, type DeckRow } from "@unitext/server/api";
 import { type FormEvent, useState } from "react";
 import { post } from "../api/client";
-import { FOR, LABEL, PAGES_SHOW } from "../ui/formats";
+import { FORMATS, WRITABLE } from "@unitext/core/formats/catalogue";
+import { PAGES_SHOW } from "../ui/formats";
 
 /** Writes many decks at once in one format: a job whose file and report are listed on the Desk when it is done. */
 export function WriteDecks({
@@ -56,9 +57,9 @@ export function WriteDecks({
             value={format}
             onChange={({ target }) => setFormat(target.value as WritableFormat)}
           >
-            {(Object.keys(LABEL) as WritableFormat[]).map((name) => (
+            {WRITABLE.map((name) => (
               <option key={name} value={name}>
-                {LABEL[name]}
+                {FORMATS[name].label}
               </option>
             ))}
           </select>
@@ -80,7 +81,7 @@ export function WriteDecks({
           </label>
         )}
       </div>
-      <p className="quiet mb-2 text-sm">{FOR[format]}</p>
+      <p className="quiet mb-2 text-sm">{FORMATS[format].purpose}</p>
       <fieldset className="hairline bg-base-100 mb-3 max-h-48 overflow-auto border p-2">
         <legend className="sr-only">Decks to write</legend>
         {rows.map(({ id, title, slides }) => (

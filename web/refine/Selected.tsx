@@ -1,12 +1,12 @@
+import { kindOf, type Element, type Frame, type PictureElement, type Slide } from "@unitext/core/model";
 import { type Depth, type Side, SIDES } from "@unitext/core/edit";
-import type { Element, Frame, PictureElement, Slide } from "@unitext/core/model";
 import { useDeck } from "../deck/DeckContext";
 import { ChartData } from "./ChartData";
 import { LeadsTo } from "../richtext/LeadsTo";
 import { Measure } from "./Measure";
 import { MediaParts } from "./MediaParts";
 import { EntranceOf } from "./Motion";
-import { type Acts, KINDS, nameOfElement } from "./selection";
+import { type Acts, nameOfElement } from "./selection";
 import { TableData } from "./TableData";
 import { Colour } from "./ColourField";
 import { PictureParts } from "./PictureProperties";
@@ -53,7 +53,7 @@ export function Selected({
   const place = (change: Partial<Frame & { rotation: number }>) =>
     one &&
     frame &&
-    acts.place(new Map([[one.id, { ...frame, ...change }]]), `Changed the place of the ${KINDS[one.kind]}`);
+    acts.place(new Map([[one.id, { ...frame, ...change }]]), `Changed the place of the ${kindOf(one).label}`);
   const painted = elements.every(({ kind }) => kind === "text" || kind === "shape");
   const outlined = elements.every(({ kind }) => kind === "text" || kind === "shape" || kind === "picture");
   const [first] = elements;
@@ -227,8 +227,8 @@ export function Selected({
                   return to === undefined ? rest : { ...rest, link: to };
                 },
                 to === undefined
-                  ? `Took the link off the ${KINDS[one.kind]}`
-                  : `Changed where the ${KINDS[one.kind]} leads`,
+                  ? `Took the link off the ${kindOf(one).label}`
+                  : `Changed where the ${kindOf(one).label} leads`,
               )
             }
           />

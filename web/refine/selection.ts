@@ -1,4 +1,15 @@
 import {
+  kindOf,
+  cutText,
+  ARRANGEMENTS,
+  type Element,
+  type Frame,
+  slotsOf,
+  type Slide,
+  textOf,
+  must,
+} from "@unitext/core/model";
+import {
   alignElements,
   type Depth,
   groupElements,
@@ -12,31 +23,9 @@ import {
   expandToGroups,
 } from "@unitext/core/edit";
 import type { Scene } from "@unitext/core/layout";
-import {
-  cutText,
-  ARRANGEMENTS,
-  type Element,
-  type Frame,
-  slotsOf,
-  type Slide,
-  textOf,
-  must,
-} from "@unitext/core/model";
 import { nanoid } from "nanoid";
 import { useDeck } from "../deck/DeckContext";
 
-export const KINDS: Record<Element["kind"], string> = {
-  text: "text",
-  picture: "picture",
-  table: "table",
-  code: "code",
-  formula: "formula",
-  diagram: "diagram",
-  chart: "chart",
-  shape: "shape",
-  media: "film or sound",
-  foreign: "embedded thing",
-};
 const SLOTS: Record<string, string> = {
   title: "title",
   subtitle: "line below the title",
@@ -58,7 +47,7 @@ export const slotName = (slot: string) => SLOTS[slot] ?? slot;
 
 /** Names an element: its slot or kind, and its first words or name. */
 export function nameOfElement(element: Element): string {
-  const kind = element.slot && SLOTS[element.slot] ? must(SLOTS[element.slot]) : KINDS[element.kind];
+  const kind = element.slot && SLOTS[element.slot] ? must(SLOTS[element.slot]) : kindOf(element).label;
   const words =
     element.kind === "text" || element.kind === "shape"
       ? textOf(element.text).replace(/\s+/g, " ").trim()
@@ -102,7 +91,7 @@ export function useActs(
   const { deck, session } = useDeck();
   const elements = slide.elements.filter(({ id }) => chosen.includes(id));
   const what =
-    elements.length === 1 ? `the ${elements[0] ? KINDS[elements[0].kind] : ""}` : `${elements.length} elements`;
+    elements.length === 1 ? `the ${elements[0] ? kindOf(elements[0]).label : ""}` : `${elements.length} elements`;
   const set = (next: readonly Element[], words: string) => {
     const changes = next
       .filter((element, nth) => element !== elements[nth])
@@ -221,4 +210,5 @@ export function useActs(
       Boolean(ARRANGEMENTS[slide.arrangement]),
   };
 }
+
 export type Acts = ReturnType<typeof useActs>;

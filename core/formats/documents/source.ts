@@ -1,3 +1,4 @@
+import type { DocumentFormat } from "./extensions";
 import {
   type Asset,
   type BreakRule,
@@ -45,6 +46,7 @@ function isTyped(text: string): boolean {
     /\n[^\S\n]*\n(-{3,}|\*{3,}|_{3,})[ \t]*\r?\n/.test(text)
   );
 }
+
 const isMarkdown = (text: string) => isTyped(text) || /^#{1,6} \S/m.test(text);
 
 /** The parts of a rule that were asked for; the rest is chosen to suit the source. */
@@ -143,7 +145,7 @@ const html: SourceReader = (bytes, name, rule) => {
 };
 
 /** The readers of texts and documents by extension. */
-export const SOURCES: Record<"md" | "txt" | "docx" | "odt" | "html" | "htm" | "csv" | "tsv" | "opml", SourceReader> = {
+export const SOURCES: Record<DocumentFormat, SourceReader> = {
   md: textFile((text, _, rule) => typedText(text, rule)),
   txt: textFile((text, _, rule) => (isMarkdown(text) ? typedText(text, rule) : fromDocument(readPlain(text), rule))),
   docx: (bytes, name, rule) => fromDocument(readDocx(bytes, name), rule),
@@ -154,7 +156,7 @@ export const SOURCES: Record<"md" | "txt" | "docx" | "odt" | "html" | "htm" | "c
   tsv: textFile((text, name, rule) => fromDocument(readCsv(text, name), rule)),
   opml: textFile((text, name, rule) => fromDocument(readOpml(text, name), rule)),
 };
-export type SourceKind = keyof typeof SOURCES;
+export type SourceKind = DocumentFormat;
 
 export interface TakenPictures {
   assets: Record<string, Asset>;

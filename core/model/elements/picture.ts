@@ -1,0 +1,32 @@
+import { z } from "zod";
+import { Geometry } from "../look";
+import { LinkTarget, plainText } from "../richtext";
+import { type ElementDescriptor, placed } from "./base";
+
+/** The parts cut off a picture's sides, as shares of its size. Negative values leave a margin in its frame. */
+export const Crop = z.object({ left: z.number(), top: z.number(), right: z.number(), bottom: z.number() });
+export type Crop = z.infer<typeof Crop>;
+
+/** A picture. `source` is a name that the deck's `assets` resolve to bytes; `width` is a percentage of its place. */
+export const PictureElement = z.object({
+  kind: z.literal("picture"),
+  ...placed,
+  source: z.string().min(1).max(1000),
+  alt: z.string(),
+  caption: z.string().max(2000).optional(),
+  width: z.number().min(1).max(100).optional(),
+  crop: Crop.optional(),
+  opacity: z.number().min(0).max(1).optional(),
+  recolour: z.enum(["grey", "mono", "washout"]).optional(),
+  shape: Geometry.optional(),
+  link: LinkTarget.optional(),
+});
+export type PictureElement = z.infer<typeof PictureElement>;
+
+export const pictureKind: ElementDescriptor<PictureElement> = {
+  label: "picture",
+  count: "pictures",
+  texts: ({ caption }) => (caption ? [plainText(caption)] : []),
+  words: ({ caption, alt }) => caption || alt,
+  lines: ({ caption }) => (caption ? [caption] : []),
+};

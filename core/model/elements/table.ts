@@ -1,0 +1,57 @@
+import { z } from "zod";
+import { Fill, Stroke, TextBox } from "../look";
+import { plainText, RichText } from "../richtext";
+import { type ElementDescriptor, placed } from "./base";
+
+/** A table cell. `columns` and `rows` are its spans. */
+export const Cell = z.object({
+  text: RichText,
+  columns: z.number().int().min(2).max(200).optional(),
+  rows: z.number().int().min(2).max(2000).optional(),
+  fill: Fill.optional(),
+  anchor: z.enum(["top", "middle", "bottom"]).optional(),
+  insets: TextBox.shape.insets,
+  borders: z
+    .object({
+      left: Stroke.nullable().optional(),
+      top: Stroke.nullable().optional(),
+      right: Stroke.nullable().optional(),
+      bottom: Stroke.nullable().optional(),
+    })
+    .optional(),
+});
+export type Cell = z.infer<typeof Cell>;
+export const Align = z.enum(["start", "centre", "end"]);
+export type Align = z.infer<typeof Align>;
+
+/**
+ * A table. All rows have the same number of positions; those covered by another cell are null. The first `header` rows
+ * are headings. `widths` and `heights`, in points, set the column widths and the minimum row heights.
+ */
+export const TableElement = z.object({
+  kind: z.literal("table"),
+  ...placed,
+  rows: z.array(z.array(Cell.nullable())).min(1),
+  header: z.number().int().nonnegative(),
+  align: z.array(Align),
+  caption: z.string().max(2000).optional(),
+  widths: z.array(z.number().nonnegative()).max(200).optional(),
+  heights: z.array(z.number().nonnegative()).max(2000).optional(),
+});
+export type TableElement = z.infer<typeof TableElement>;
+
+export const tableKind: ElementDescriptor<TableElement> = {
+  label: "table",
+  count: "tables",
+  texts: ({ rows, caption }) => {
+    const texts: RichText[] = [];
+    for (const row of rows) for (const cell of row) if (cell) texts.push(cell.text);
+    if (caption) texts.push(plainText(caption));
+    return texts;
+  },
+  mapTexts: (element, change) => ({
+    ...element,
+    rows: element.rows.map((row) => row.map((cell) => cell && { ...cell, text: change(cell.text) })),
+  }),
+  lines: ({ caption }) => (caption ? [caption] : []),
+};
