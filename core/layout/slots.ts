@@ -1,9 +1,13 @@
 import {
+  BODY_SLOT,
+  COLUMN_GAP,
+  TITLE_SLOT,
+  arrangementOf,
+  type SlotDescriptor,
   type ArrangementName,
   type Frame,
   type Page,
   type SlotRole,
-  slotsOf,
   type Theme,
   must,
 } from "@unitext/core/model";
@@ -27,66 +31,6 @@ export function pageScale(page: Page): number {
   return Math.min(page.height / 540, page.width / 720);
 }
 
-/** Frames as shares of the area inside the margins: x, y, width, height. */
-type Share = readonly [number, number, number, number];
-interface Rule {
-  share: Share;
-  anchor?: SlotPlace["anchor"];
-  align?: SlotPlace["align"];
-}
-
-const TITLE: Rule = { share: [0, 0, 1, 0.2], anchor: "bottom" };
-const BODY: Rule = { share: [0, 0.25, 1, 0.75] };
-const GAP = 0.04;
-const FIGURE: Record<string, Rule> = { title: TITLE, caption: { share: [0, 0.88, 1, 0.12], anchor: "middle" } };
-const FIGURE_PLACE: Rule = { share: [0, 0.25, 1, 0.61], anchor: "top" };
-
-const RULES: Record<ArrangementName, Record<string, Rule>> = {
-  opening: { title: { share: [0, 0.14, 0.92, 0.42], anchor: "bottom" }, subtitle: { share: [0, 0.61, 0.92, 0.3] } },
-  section: { title: { share: [0, 0.22, 0.92, 0.36], anchor: "bottom" }, subtitle: { share: [0, 0.63, 0.92, 0.28] } },
-  points: { title: TITLE, body: BODY },
-  comparison: {
-    title: TITLE,
-    left: { share: [0, 0.25, 0.5 - GAP / 2, 0.75] },
-    right: { share: [0.5 + GAP / 2, 0.25, 0.5 - GAP / 2, 0.75] },
-  },
-  columns: {
-    title: TITLE,
-    left: { share: [0, 0.25, (1 - 2 * GAP) / 3, 0.75] },
-    middle: { share: [(1 + GAP) / 3, 0.25, (1 - 2 * GAP) / 3, 0.75] },
-    right: { share: [(2 + 2 * GAP) / 3, 0.25, (1 - 2 * GAP) / 3, 0.75] },
-  },
-  statement: { body: { share: [0.06, 0.08, 0.88, 0.84], anchor: "middle", align: "centre" } },
-  number: {
-    number: { share: [0, 0.1, 1, 0.5], anchor: "bottom", align: "centre" },
-    caption: { share: [0.1, 0.64, 0.8, 0.3], align: "centre" },
-  },
-  picture: {
-    title: TITLE,
-    picture: { share: [0, 0.25, 1, 0.62] },
-    caption: { share: [0, 0.89, 1, 0.11], anchor: "middle", align: "centre" },
-  },
-  pictures: {
-    title: TITLE,
-    pictures: { share: [0, 0.25, 1, 0.64] },
-    caption: { share: [0, 0.9, 1, 0.1], anchor: "middle", align: "centre" },
-  },
-  table: { ...FIGURE, table: FIGURE_PLACE },
-  chart: { ...FIGURE, chart: FIGURE_PLACE },
-  diagram: { ...FIGURE, diagram: FIGURE_PLACE },
-  code: { ...FIGURE, code: FIGURE_PLACE },
-  formula: { ...FIGURE, formula: { ...FIGURE_PLACE, anchor: "middle" } },
-  quotation: {
-    body: { share: [0.08, 0.08, 0.84, 0.66], anchor: "middle" },
-    caption: { share: [0.08, 0.78, 0.84, 0.18], align: "end" },
-  },
-  references: { title: TITLE, body: BODY },
-  card: { title: { share: [0.03, 0.1, 0.94, 0.8], anchor: "middle", align: "centre" } },
-  corner: { title: { share: [0, 0.86, 0.5, 0.14], anchor: "bottom" } },
-  title: { title: { share: [0, 0, 1, 0.2], anchor: "bottom" } },
-  blank: {},
-};
-
 /** The roles of slots that an arrangement lacks but an element may still name. */
 const LOOSE: Record<string, SlotRole> = { title: "title", subtitle: "subtitle", caption: "caption", number: "number" };
 
@@ -100,8 +44,7 @@ export function contentArea(page: Page): Frame {
 
 function placed(
   page: Page,
-  { share: [x, y, width, height], anchor = "top", align = "start" }: Rule,
-  role: SlotRole,
+  { role, share: [x, y, width, height], anchor = "top", align = "start" }: SlotDescriptor,
 ): SlotPlace {
   const area = contentArea(page);
   const frame = {
@@ -113,23 +56,16 @@ function placed(
   return { frame, role, anchor, align };
 }
 
-/** The columns of an arrangement from left to right, to which widths apply. */
-const COLUMNS: Partial<Record<ArrangementName, readonly string[]>> = {
-  comparison: ["left", "right"],
-  columns: ["left", "middle", "right"],
-};
-
 const usualOn = new WeakMap<Page, Map<ArrangementName, ReadonlyMap<string, SlotPlace>>>();
+
 /** Returns the slots of an arrangement in their usual widths. Cached for a page. */
 function usualPlaces(arrangement: ArrangementName, page: Page): ReadonlyMap<string, SlotPlace> {
   const held = usualOn.get(page) ?? new Map<ArrangementName, ReadonlyMap<string, SlotPlace>>();
   usualOn.set(page, held);
   const known = held.get(arrangement);
   if (known) return known;
-  const roles = new Map(slotsOf(arrangement));
-  const places = new Map(
-    Object.entries(RULES[arrangement]).map(([slot, rule]) => [slot, placed(page, rule, roles.get(slot) ?? "body")]),
-  );
+  const { slots } = arrangementOf(arrangement);
+  const places = new Map(Object.entries(slots).map(([name, slot]) => [name, placed(page, slot)]));
   held.set(arrangement, places);
   return places;
 }
@@ -141,18 +77,18 @@ export function slotPlaces(
   widths?: readonly number[],
 ): ReadonlyMap<string, SlotPlace> {
   const usual = usualPlaces(arrangement, page);
-  const columns = COLUMNS[arrangement];
+  const columns = arrangementOf(arrangement).columns;
   if (!columns || widths?.length !== columns.length) return usual;
   const places = new Map(usual);
   const area = contentArea(page);
   const total = widths.reduce((sum, width) => sum + width, 0);
-  const room = area.width * (1 - GAP * (columns.length - 1));
+  const room = area.width * (1 - COLUMN_GAP * (columns.length - 1));
   let x = area.x;
   columns.forEach((slot, at) => {
     const place = must(places.get(slot));
     const width = (room * must(widths[at])) / total;
     places.set(slot, { ...place, frame: { ...place.frame, x, width } });
-    x += width + area.width * GAP;
+    x += width + area.width * COLUMN_GAP;
   });
   return places;
 }
@@ -162,8 +98,8 @@ export function slotPlaces(
  * else below it.
  */
 export function loosePlace(slot: string | null, page: Page): SlotPlace {
-  if (slot === "title") return placed(page, TITLE, "title");
-  return placed(page, BODY, LOOSE[slot ?? ""] ?? "body");
+  if (slot === "title") return placed(page, TITLE_SLOT);
+  return placed(page, { ...BODY_SLOT, role: LOOSE[slot ?? ""] ?? "body" });
 }
 
 export const LINE_HEIGHT: Record<SlotRole, number> = {
@@ -180,6 +116,7 @@ export const LINE_HEIGHT: Record<SlotRole, number> = {
   corner: 1.2,
   name: 1.15,
 };
+
 /** Space before a paragraph that follows another, in em. */
 export const PARAGRAPH_GAP: Record<SlotRole, number> = {
   opening: 0,
@@ -201,6 +138,7 @@ const own =
   <R extends keyof Scale>(role: R) =>
   (scale: Scale) =>
     scale[role];
+
 /** The size of each role on the theme's scale; some take it from another role. */
 const SIZES: Record<SlotRole, (scale: Scale) => number> = {
   opening: own("opening"),

@@ -1,5 +1,5 @@
 import { cutText } from "./wellformed";
-import { ARRANGEMENTS, isTitleRole, type SlotRole, slotsOf, type ArrangementName } from "./arrangement";
+import { arrangementOf, isTitleRole, type SlotRole, slotsOf, type ArrangementName } from "./arrangement";
 import type { Deck, DeckMetadata, Slide, SlideProperties } from "./deck";
 import type { ChartType, Element, Series, TextElement } from "./elements";
 import type { ParagraphProperties } from "./look";
@@ -37,7 +37,7 @@ export function slideWith(deck: Deck, id: string): Slide | undefined {
 }
 
 export function roleOf(slide: Slide, element: Element): SlotRole | undefined {
-  return (ARRANGEMENTS[slide.arrangement].slots as Record<string, SlotRole>)[element.slot ?? ""];
+  return arrangementOf(slide.arrangement).slots[element.slot ?? ""]?.role;
 }
 
 /** Returns the text element that is the slide's title; undefined when there is none. */

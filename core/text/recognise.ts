@@ -1,5 +1,5 @@
-import type { Reason } from "./reasons";
 import {
+  arrangementOf,
   type ArrangementName,
   countWords,
   type Element,
@@ -14,6 +14,7 @@ import {
   textOf,
   must,
 } from "@unitext/core/model";
+import type { Reason } from "./reasons";
 
 /** The parts of a slide by which its arrangement is recognised. */
 export interface Parts {
@@ -39,6 +40,7 @@ interface Recogniser {
 
 const hasList = (text: RichText) => text.some((paragraph) => paragraph.kind !== "plain");
 const count = ({ kinds }: Parts) => Object.values(kinds).reduce((sum, n) => sum + n, 0);
+
 /** Whether a text can be the line below a figure. */
 const isCaption = (text: RichText) => !hasList(text) && text.length <= 1 && countWords(textOf(text)) <= 30;
 const only = (kind: ElementKind) => (parts: Parts) =>
@@ -46,6 +48,7 @@ const only = (kind: ElementKind) => (parts: Parts) =>
 
 const REFERENCES =
   /^(\d[\d.]*\s+)?(references|bibliography|sources|further reading|resources|works cited|literatur(verzeichnis)?|quellen|referencias|bibliografía|références|bibliographie|bibliografia|riferimenti|referências|bronnen|литература|βιβλιογραφία|المراجع|ביבליוגרפיה)$/i;
+
 /** Whether a heading announces a list of sources. */
 export function namesReferences(title: RichText | null): boolean {
   return title !== null && REFERENCES.test(textOf(title).trim());
@@ -55,6 +58,7 @@ export function namesReferences(title: RichText | null): boolean {
 export function isKeyFigure(text: string): boolean {
   return text.length <= 14 && numberIn(text) !== undefined;
 }
+
 const startsWithNumber = (text: RichText) =>
   text.length === 2 &&
   !hasList(text) &&
@@ -141,6 +145,7 @@ const RECOGNISERS: readonly Recogniser[] = [
       (parts.text[0]?.level ?? 0) === 0,
   },
 ];
+
 /** Holds where none of the others does. */
 const ANYTHING = { arrangement: "points", reason: "several-paragraphs" } as const;
 
@@ -158,25 +163,9 @@ export function titleDepth(slide: Slide): number {
   return slide.arrangement === "opening" || slide.arrangement === "section" ? 1 : 2;
 }
 
-const MAIN: Partial<Record<ArrangementName, string>> = {
-  opening: "subtitle",
-  section: "subtitle",
-  picture: "caption",
-  pictures: "caption",
-  comparison: "left",
-  columns: "left",
-  number: "caption",
-  table: "caption",
-  chart: "caption",
-  diagram: "caption",
-  code: "caption",
-  formula: "caption",
-  quotation: "caption",
-};
-
 /** Returns the slot for text without a slot of its own. */
 export function mainSlot(arrangement: ArrangementName): string {
-  return MAIN[arrangement] ?? "body";
+  return arrangementOf(arrangement).textSlot ?? "body";
 }
 
 /**

@@ -18,7 +18,7 @@ import {
   type SlotRole,
 } from "@unitext/core/model";
 import { xml, XML_HEAD } from "../../../shared/xml";
-import { emu, LAYOUT_TYPE, NS, NUMBER_FIELD, type Placeholder, placeholderOf } from "./names";
+import { emu, layoutType, NS, NUMBER_FIELD, type Placeholder, placeholderOf } from "./names";
 
 export const ARRANGEMENT_ORDER = Object.keys(ARRANGEMENTS) as ArrangementName[];
 export const namespaces = { "xmlns:a": NS.a, "xmlns:r": NS.r, "xmlns:p": NS.p };
@@ -232,7 +232,7 @@ export function layoutPart(arrangement: ArrangementName, metadata: DeckMetadata,
       "p:sldLayout",
       {
         ...namespaces,
-        type: LAYOUT_TYPE[arrangement] === "cust" ? undefined : LAYOUT_TYPE[arrangement],
+        type: layoutType(arrangement),
         preserve: 1,
         userDrawn: 1,
       },

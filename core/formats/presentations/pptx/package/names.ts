@@ -63,29 +63,19 @@ export const emu = (points: number) => Math.round(points * EMU);
 /** User-defined tags (ECMA-376-1, 19.3.3) that store what the format has no place for. */
 export const TAG = { deck: "UNITEXT_DECK", slide: "UNITEXT_SLIDE", elements: "UNITEXT_ELEMENTS", kept: "UNITEXT_KEPT" };
 
-/** The layout type of each arrangement; arrangements without one are `cust`. */
-export const LAYOUT_TYPE: Record<ArrangementName, string> = {
+/** The layout types of arrangements that have one (ECMA-376-1, 19.7.15). */
+const LAYOUT_TYPES: Partial<Record<ArrangementName, string>> = {
   opening: "title",
   section: "secHead",
   points: "obj",
   comparison: "twoObj",
-  columns: "cust",
-  statement: "cust",
-  number: "cust",
   picture: "picTx",
-  pictures: "cust",
-  table: "cust",
-  chart: "cust",
-  diagram: "cust",
-  code: "cust",
-  formula: "cust",
-  quotation: "cust",
-  references: "cust",
-  card: "cust",
-  corner: "cust",
   title: "titleOnly",
   blank: "blank",
 };
+
+/** Returns the layout type of an arrangement; undefined for those without one. */
+export const layoutType = (arrangement: ArrangementName): string | undefined => LAYOUT_TYPES[arrangement];
 
 export interface Placeholder {
   type?: string;
