@@ -376,7 +376,9 @@ test("a long document is cancelled half way and keeps what is there", async ({ p
   const count = (await slides(page)).length;
   expect(count).toBeGreaterThan(0);
   expect(count).toBeLessThan(3000);
-  await page.waitForTimeout(600);
+  const jobs = async () =>
+    (await (await page.request.get("/api/jobs")).json()).jobs as { name: string; state: string }[];
+  await expect.poll(async () => (await jobs()).find(({ name }) => name === "long.md")?.state).toBe("cancelled");
   expect((await slides(page)).length).toBe(count);
   await page.goto("/");
   await expect(page.locator("[data-job='cancelled']").first()).toContainText("what was made is kept");

@@ -1,6 +1,6 @@
 import { readFileSync } from "node:fs";
 import { createRequire } from "node:module";
-import { expect, test } from "@playwright/test";
+import { expect, type Page, test } from "@playwright/test";
 
 const axe = readFileSync(createRequire(import.meta.url).resolve("axe-core/axe.min.js"), "utf8");
 const deck = "/decks/tides-dunes-storms";
@@ -20,6 +20,12 @@ const SCREENS: [string, string, string][] = [
   ["Deliver", `${deck}/deliver`, "table"],
 ];
 
+/** Waits until fonts are loaded and nothing moves. */
+async function still(page: Page): Promise<void> {
+  await page.evaluate(() => document.fonts.ready);
+  await page.waitForFunction(() => document.getAnimations().every(({ playState }) => playState !== "running"));
+}
+
 test.use({ bypassCSP: true });
 for (const scheme of ["light", "dark"] as const) {
   for (const [name, path, ready] of SCREENS) {
@@ -27,7 +33,7 @@ for (const scheme of ["light", "dark"] as const) {
       await page.emulateMedia({ colorScheme: scheme, reducedMotion: "reduce" });
       await page.goto(path);
       await expect(page.locator(ready).first()).toBeVisible();
-      await page.waitForTimeout(400);
+      await still(page);
       await page.evaluate(axe);
       const found = await page.evaluate(async () => {
         const { axe: run } = window as unknown as {
@@ -60,7 +66,7 @@ test("every width that the layout computes is the width that the browser draws",
   // The reference is Chromium's own shaping of the same face; 0.5 % is what eyes and projectors never see.
   await page.goto(`${deck}/arrange`);
   await expect(page.locator("[data-map] [data-slide]").nth(6)).toBeVisible();
-  await page.waitForTimeout(500);
+  await still(page);
   const rows = await page.locator("[data-map] svg text").evaluateAll((texts) =>
     texts.map((node) => ({
       words: node.textContent ?? "",

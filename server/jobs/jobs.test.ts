@@ -212,8 +212,12 @@ describe("reading a presentation as a job", () => {
   });
 });
 
-/** A reader that gives two slides and then waits until it is stopped or let on. */
-function slowReader(): Work & { go: () => void } {
+/** A reader that gives two slides and then waits until it is stopped or let on; `ended` resolves when it has ended. */
+function slowReader(): Work & { go: () => void; ended: Promise<void> } {
+  let end: () => void = () => undefined;
+  const ended = new Promise<void>((resolve) => {
+    end = resolve;
+  });
   let go: () => void = () => undefined;
   const gate = new Promise<void>((resolve) => {
     go = resolve;
@@ -221,6 +225,7 @@ function slowReader(): Work & { go: () => void } {
   return {
     ...inlineWork,
     go: () => go(),
+    ended,
     async *read({ deck }, { signal: stop = new AbortController().signal }) {
       const { slides: _, ...metadata } = emptyDeck(deck, "Slow");
       yield { kind: "head", metadata, blobs: new Map(), typed: false };
@@ -236,14 +241,18 @@ function slowReader(): Work & { go: () => void } {
         })),
         page: 1,
       };
-      await Promise.race([gate, new Promise<void>((resolve) => stop.addEventListener("abort", () => resolve()))]);
-      if (stop.aborted) return;
-      yield {
-        kind: "slides",
-        slides: [{ id: "s3", parent: null, arrangement: "blank", elements: [], notes: [], hidden: false }],
-        page: 2,
-      };
-      yield { kind: "end", adapted: [], left: [] };
+      try {
+        await Promise.race([gate, new Promise<void>((resolve) => stop.addEventListener("abort", () => resolve()))]);
+        if (stop.aborted) return;
+        yield {
+          kind: "slides",
+          slides: [{ id: "s3", parent: null, arrangement: "blank", elements: [], notes: [], hidden: false }],
+          page: 2,
+        };
+        yield { kind: "end", adapted: [], left: [] };
+      } finally {
+        end();
+      }
     },
     close: async () => undefined,
   };
@@ -276,7 +285,7 @@ describe("a job that does not run to its end", () => {
     await until(async () => (await loadJob(slow.db, job)).slides === 2);
     expect(await updateJob(slow.db, job, { state: "cancelled" })).toBe(true);
     reader.go();
-    await new Promise((resolve) => setTimeout(resolve, 300));
+    await reader.ended;
     expect((await loadDeck(slow.db, deck)).deck.slides.map(({ id }) => id)).toEqual(["s1", "s2"]);
     expect((await loadJob(slow.db, job)).bytes).toBeNull();
     // What has ended stays as it ended.

@@ -13,6 +13,7 @@ class Backend {
   online = true;
   conflict = false;
   received = 0;
+  asked = 0;
   /** The server has a fault; loses its next answer; refuses one rate. */
   failing = false;
   losing = false;
@@ -34,6 +35,7 @@ class Backend {
   }
 
   answer(path: string, init: RequestInit): Response {
+    this.asked += 1;
     if (!this.online) throw new TypeError("network");
     const json = (body: unknown, status = 200) =>
       new Response(JSON.stringify(body), { status, headers: { "content-type": "application/json" } });
@@ -109,11 +111,13 @@ beforeEach(() => {
 });
 
 const open = async () => (await import("./session")).DeckSession.open("d");
-const settled = async (session: Awaited<ReturnType<typeof open>>) => {
-  for (let wait = 0; wait < 100 && !(session.settled && session.snapshot().status === "saved"); wait++)
-    await new Promise((resolve) => setTimeout(resolve, 20));
-  expect(session.snapshot().status).toBe("saved");
+/** Waits until something is so. */
+const until = async (test: () => boolean) => {
+  for (let tries = 0; tries < 400 && !test(); tries++) await new Promise((resolve) => setTimeout(resolve, 10));
+  expect(test()).toBe(true);
 };
+const settled = (session: Awaited<ReturnType<typeof open>>) =>
+  until(() => session.settled && session.snapshot().status === "saved");
 const hide = (slide: string, hidden = true): Change => ({ kind: "setHidden", slide, hidden });
 const hidden = (deck: Deck) => deck.slides.filter((slide) => slide.hidden).map(({ id }) => id);
 
@@ -137,7 +141,8 @@ describe("a deck open in a page", () => {
     const waiting = session.upToDate().then(() => {
       whole = true;
     });
-    await new Promise((resolve) => setTimeout(resolve, 200));
+    const asked = backend.current.asked;
+    await until(() => backend.current.asked > asked + 1);
     expect(whole).toBe(false);
     backend.current.online = true;
     await waiting;
@@ -166,8 +171,7 @@ describe("a deck open in a page", () => {
       { id: "first", change: hide("a", false), description: "Hid slide 1" },
     ];
     const session = await open();
-    for (let wait = 0; wait < 50 && !session.snapshot().canUndo; wait++)
-      await new Promise((resolve) => setTimeout(resolve, 10));
+    await until(() => session.snapshot().canUndo);
     session.apply(hide("c"), { words: "Hid slide 3" });
     for (let nth = 0; nth < 3; nth++) session.undo();
     expect(session.snapshot()).toMatchObject({ canUndo: false, canRedo: true });
@@ -196,8 +200,7 @@ describe("a deck open in a page", () => {
     backend.current.online = false;
     session.apply(hide("a"));
     session.apply(hide("c"));
-    await new Promise((resolve) => setTimeout(resolve, 200));
-    expect(session.snapshot().status).toBe("waiting");
+    await until(() => session.snapshot().status === "waiting");
     backend.current.online = true;
     await settled(session);
     expect(hidden(backend.current.deck)).toEqual(["a", "c"]);
@@ -226,7 +229,7 @@ describe("a deck open in a page", () => {
     const session = await open();
     backend.current.take("other", hide("c"));
     announce(1);
-    await new Promise((resolve) => setTimeout(resolve, 50));
+    await until(() => session.snapshot().version === 1);
     expect(hidden(session.snapshot().deck)).toEqual(["c"]);
     expect(session.snapshot().version).toBe(1);
     session.close();
@@ -271,12 +274,12 @@ describe("a deck open in a page", () => {
     const session = await open();
     backend.current.failing = true;
     session.apply(hide("a"));
-    await new Promise((resolve) => setTimeout(resolve, 250));
-    expect(session.snapshot().status).toBe("waiting");
+    await until(() => session.snapshot().status === "waiting");
     session.close();
     const again = await open();
     expect(hidden(again.snapshot().deck)).toEqual(["a"]);
-    await new Promise((resolve) => setTimeout(resolve, 250));
+    const received = backend.current.received;
+    await until(() => backend.current.received > received);
     expect([...stored.values()].some((value) => value.includes("setHidden"))).toBe(true);
     backend.current.failing = false;
     await settled(again);
@@ -318,7 +321,7 @@ describe("a deck open in a page", () => {
     });
     backend.current.losing = true;
     session.apply(insert("mine"));
-    await new Promise((resolve) => setTimeout(resolve, 150));
+    await until(() => backend.current.version === 1);
     backend.current.take("other", insert("theirs"));
     await settled(session);
     const order = (deck: Deck) => deck.slides.map(({ id }) => id);
