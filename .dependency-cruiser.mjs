@@ -65,7 +65,7 @@ const ROOMS = {
 
   "web/ui": [...CORE, "server/api"],
   "web/api": [...CORE, "server/api"],
-  "web/keys": MODEL,
+  "web/keys": [...MODEL, "web/ui"],
   "web/worker": CORE,
   "web/jobs": [...CORE, "server/api", "web/ui", "web/api"],
   "web/deck": [...CORE, "server/api", "web/ui", "web/api", "web/worker", "web/jobs"],

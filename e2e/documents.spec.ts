@@ -208,7 +208,7 @@ test("a newer version of the document is compared, a conflict settled, and what 
     .getByRole("button", { name: /Storms/ })
     .click();
   await page.locator("[data-level]").getByRole("button", { name: "changed by hand" }).click();
-  const hand = page.getByRole("dialog", { name: /was changed by hand/ });
+  const hand = page.getByRole("dialog", { name: /was edited by hand/ });
   await hand.getByRole("button", { name: "Use what the text says" }).click();
   await expect
     .poll(async () => JSON.stringify(titled(await slides(page), "Storms")?.notes))
@@ -319,13 +319,13 @@ test("a skeleton is put on many slides at once and taken off where nothing was f
     .click({ modifiers: ["Shift"] });
   await page.keyboard.press("s");
   const dialog = page.getByRole("dialog", { name: /Skeleton/ });
-  await dialog.getByRole("button", { name: "Put on" }).click();
+  await dialog.getByRole("button", { name: "Add", exact: true }).click();
   await kept(page);
   for (const slide of await slides(page)) expect(JSON.stringify(slide)).toContain("In our data");
   await page.keyboard.press("s");
   await page
     .getByRole("dialog", { name: /Skeleton/ })
-    .getByRole("button", { name: "Remove what is unfilled" })
+    .getByRole("button", { name: "Remove empty parts" })
     .click();
   await kept(page);
   for (const slide of await slides(page)) expect(JSON.stringify(slide)).not.toContain("In our data");

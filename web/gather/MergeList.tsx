@@ -1,3 +1,4 @@
+import { Choices } from "../ui/Choices";
 import { duplicates, type MergeSource, type MergeOptions } from "@unitext/core/divide";
 import { metadataOf, type Theme, must } from "@unitext/core/model";
 import { DeckList, DeckState } from "@unitext/server/api";
@@ -347,24 +348,19 @@ export function MergeList({ into, pattern, onPattern, children }: Props) {
             })}
           </ol>
           <div className="hairline bg-base-200 max-h-[45%] space-y-2 overflow-auto border-t px-4 py-2 text-sm">
-            <fieldset className="flex flex-wrap items-start gap-4">
-              <legend className="sr-only">Appearance of the slides</legend>
-              {(["match", "keep"] as const).map((value) => (
-                <label
-                  key={value}
-                  className={`hairline flex cursor-pointer items-center gap-2 border p-1.5 ${look === value ? "outline-2 outline-secondary" : ""}`}
-                >
-                  <input
-                    type="radio"
-                    name="merge-look"
-                    className="radio radio-xs"
-                    checked={look === value}
-                    onChange={() => {
-                      setLook(value);
-                      keepAppearance(value);
-                    }}
-                  />
-                  {shown && twin && place && (
+            <div className="flex flex-wrap items-start gap-4">
+              <Choices
+                legend="Appearance of the slides"
+                layout="cards"
+                value={look}
+                onChange={(value) => {
+                  setLook(value);
+                  keepAppearance(value);
+                }}
+                options={(["match", "keep"] as const).map((value) => ({
+                  value,
+                  label: value === "match" ? "the theme of this deck" : "each keeps its own theme",
+                  content: shown && twin && place && (
                     <SmallSlide
                       slide={twin[value]}
                       number={1}
@@ -372,16 +368,15 @@ export function MergeList({ into, pattern, onPattern, children }: Props) {
                       deck={shown.deck.id}
                       width={104}
                     />
-                  )}
-                  {value === "match" ? "the theme of this deck" : "each keeps its own theme"}
-                </label>
-              ))}
+                  ),
+                }))}
+              />
               <div className="space-y-1">
                 {check("a section for each deck", sections, setSections)}
                 {check("a contents slide with links", contents, setContents)}
                 {check("equal opening slides once", openingsOnce, setOpeningsOnce)}
               </div>
-            </fieldset>
+            </div>
             {twins.length > 0 && (
               <details data-twins>
                 <summary className="cursor-pointer">

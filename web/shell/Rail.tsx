@@ -44,7 +44,7 @@ export function Rail() {
           {appearance === "system" ? "Light or dark" : appearance === "light" ? "Light" : "Dark"}
         </button>
       </div>
-      <KeyList open={keys} onClose={() => setKeys(false)} />
+      {keys && <KeyList onClose={() => setKeys(false)} />}
     </nav>
   );
 }

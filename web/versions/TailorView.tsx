@@ -1,6 +1,6 @@
+import { Choices } from "../ui/Choices";
 import type { Choice } from "@unitext/core/diff";
 import type { Following, TailorItem, TailorReview } from "@unitext/core/divide";
-
 import { metadataOf, nameOf, type Slide, must } from "@unitext/core/model";
 import { OriginalStates } from "@unitext/server/api";
 import { useEffect, useMemo, useState } from "react";
@@ -167,26 +167,23 @@ export function TailorView() {
                   {side(item.theirs, true)}
                   <div className="min-w-0 flex-1 space-y-2 text-sm">
                     {item.conflicts.map(({ aspect, label: name, hand, text }) => (
-                      <fieldset key={aspect}>
-                        <legend className="font-semibold">{name}</legend>
-                        {(["hand", "text"] as const).map((value) => (
-                          <label key={value} className="flex min-h-7 gap-2 py-0.5">
-                            <input
-                              type="radio"
-                              className="radio radio-xs mt-1"
-                              name={`${item.key}/${aspect}`}
-                              checked={(choice?.conflicts?.[aspect] ?? "hand") === value}
-                              onChange={() => choose(item.key, { conflicts: { [aspect]: value } })}
-                            />
-                            <span>
-                              <span className="quiet">{value === "hand" ? "As here:" : "As in the original:"}</span>{" "}
-                              <span className="font-serif whitespace-pre-wrap">
-                                {(value === "hand" ? hand : text) || "–"}
-                              </span>
+                      <Choices
+                        key={aspect}
+                        legend={name}
+                        showLegend
+                        layout="columns"
+                        value={choice?.conflicts?.[aspect] ?? "hand"}
+                        onChange={(value) => choose(item.key, { conflicts: { [aspect]: value } })}
+                        options={(["hand", "text"] as const).map((value) => ({
+                          value,
+                          label: value === "hand" ? "As here" : "As in the original",
+                          content: (
+                            <span className="font-serif whitespace-pre-wrap">
+                              {(value === "hand" ? hand : text) || "–"}
                             </span>
-                          </label>
-                        ))}
-                      </fieldset>
+                          ),
+                        }))}
+                      />
                     ))}
                   </div>
                 </div>

@@ -1,7 +1,8 @@
+import { Dialog } from "../ui/Dialog";
 import { batch } from "@unitext/core/edit";
 import { slideChanges } from "@unitext/core/generate";
 import type { Slide } from "@unitext/core/model";
-import { useEffect, useMemo, useRef, useState } from "react";
+import { useEffect, useMemo, useState } from "react";
 import { useDeck } from "../deck/DeckContext";
 import { useScene } from "../deck/scenes";
 import { SlideView } from "../deck/SlideView";
@@ -27,30 +28,28 @@ function Side({ slide, number, label }: { slide: Slide; number: number; label: s
 /** A slide that the user changed beside the one that its text makes, with the way back to the text. */
 export function HandDialog({ id, cutting, onClose }: { id: string; cutting: Cutting; onClose: () => void }) {
   const { deck, session } = useDeck();
-  const dialog = useRef<HTMLDialogElement>(null);
   const [made, setMade] = useState<Slide | null>();
   const mine = deck.slides.find((slide) => slide.id === id);
   // biome-ignore lint/correctness/useExhaustiveDependencies: the dialog opens once, on the slide that it was opened for.
   useEffect(() => {
-    dialog.current?.showModal();
     void core.asMade(deck, cutting, id).then(setMade);
   }, []);
   // One object as long as it is the same slide, so that it is laid out once.
   const drawn = useMemo(() => (made ? { ...made, id: `${id}-made` } : undefined), [made, id]);
   if (!mine) return null;
   const number = deck.slides.indexOf(mine) + 1;
+  const restore = () => {
+    const changes = made ? slideChanges(mine, made) : [];
+    if (changes.length) session.apply(batch(changes), { words: `Slide ${number} now says what its text says` });
+  };
   return (
-    <dialog ref={dialog} className="modal" aria-labelledby="hand-title" onClose={onClose}>
-      <div className="modal-box hairline max-w-4xl border">
-        <h2 id="hand-title" className="mb-3 text-lg font-semibold">
-          Slide {number} was changed by hand
-        </h2>
-        <div className="flex gap-4">
-          <Side slide={mine} number={number} label="As it is" />
-          {drawn && <Side slide={drawn} number={number} label="As its text makes it" />}
-        </div>
-        <div className="modal-action">
-          <button type="button" className="btn btn-sm" onClick={() => dialog.current?.close()}>
+    <Dialog
+      title={`Slide ${number} was edited by hand`}
+      width="widest"
+      onClose={onClose}
+      actions={(close) => (
+        <>
+          <button type="button" className="btn btn-sm" onClick={close}>
             Keep it as it is
           </button>
           <button
@@ -58,15 +57,19 @@ export function HandDialog({ id, cutting, onClose }: { id: string; cutting: Cutt
             className="btn btn-primary btn-sm"
             disabled={!made}
             onClick={() => {
-              const changes = made ? slideChanges(mine, made) : [];
-              if (changes.length) session.apply(batch(changes), { words: `Slide ${number} says what its text says` });
-              dialog.current?.close();
+              restore();
+              close();
             }}
           >
             Use what the text says
           </button>
-        </div>
+        </>
+      )}
+    >
+      <div className="flex gap-4">
+        <Side slide={mine} number={number} label="As it is" />
+        {drawn && <Side slide={drawn} number={number} label="As its text makes it" />}
       </div>
-    </dialog>
+    </Dialog>
   );
 }

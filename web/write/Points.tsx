@@ -1,7 +1,8 @@
+import { Dialog } from "../ui/Dialog";
 import type { Point } from "@unitext/core/generate";
 import { type PointChoice, must } from "@unitext/core/model";
 import { useVirtualizer } from "@tanstack/react-virtual";
-import { useEffect, useRef, useState } from "react";
+import { useRef, useState } from "react";
 
 export interface SlidePoints {
   title: string;
@@ -26,10 +27,8 @@ export function Points({
   onTake: (choices: PointChoice[]) => void;
   onClose: () => void;
 }) {
-  const dialog = useRef<HTMLDialogElement>(null);
   const list = useRef<HTMLDivElement>(null);
   const [edits, setEdits] = useState<ReadonlyMap<string, Edited>>(new Map());
-  useEffect(() => dialog.current?.showModal(), []);
   const rows = useVirtualizer({
     count: slides.length,
     getScrollElement: () => list.current,
@@ -49,84 +48,81 @@ export function Points({
   }
 
   return (
-    <dialog ref={dialog} className="modal" aria-labelledby="points-title" onClose={onClose}>
-      <div className="modal-box hairline flex h-[86vh] max-w-5xl flex-col border p-0">
-        <header className="hairline border-b px-5 py-3">
-          <h2 id="points-title" className="text-lg font-semibold">
-            Points from the text
-          </h2>
-          <p className="quiet text-sm">
-            Each point is part of the sentence beside it. Choose the sentences that give one, and write it as you would
-            say it; the whole text stays in the notes.
+    <Dialog
+      title="Points from the text"
+      lead="Each point is part of the sentence beside it. Choose the sentences that give one, and edit the points; the whole text stays in the notes."
+      width="page"
+      tall
+      onClose={onClose}
+      actions={(close) => (
+        <>
+          <p className="quiet mr-auto self-center text-sm" role="status">
+            {count} points on {slides.length} slides{edits.size ? `, ${edits.size} edited by you` : ""}
           </p>
-        </header>
-        <div
-          ref={list}
-          className="min-h-0 flex-1 overflow-auto px-5"
-          tabIndex={0}
-          role="region"
-          aria-label="Points, slide by slide"
-        >
-          {slides.length === 0 && <p className="py-8">No slide has prose that points could be taken from.</p>}
-          <div style={{ height: rows.getTotalSize(), position: "relative" }}>
-            {rows.getVirtualItems().map(({ index, start, key }) => {
-              const { title, points, line } = must(slides[index]);
-              return (
-                <section
-                  key={key}
-                  ref={rows.measureElement}
-                  data-index={index}
-                  className="hairline absolute inset-x-0 border-b py-3"
-                  style={{ transform: `translateY(${start}px)` }}
-                  aria-label={title || `Line ${line}`}
-                >
-                  <h3 className="mb-1 font-semibold">{title || "Without a title"}</h3>
-                  <ul>
-                    {points.map((point) => {
-                      const { chosen, point: words } = stateOf(point);
-                      return (
-                        <li
-                          key={point.sentence}
-                          className="grid grid-cols-[1.5rem_minmax(0,1fr)_minmax(0,1fr)] items-start gap-3 py-1"
-                        >
-                          <input
-                            type="checkbox"
-                            className="checkbox checkbox-sm mt-1"
-                            checked={chosen}
-                            aria-label={`A point from: ${point.sentence}`}
-                            onChange={(event) => edit(point, { chosen: event.target.checked })}
-                          />
-                          <p className={`font-serif ${chosen ? "" : "quiet"}`}>{point.sentence}</p>
-                          {chosen && (
-                            <input
-                              className="input input-sm w-full"
-                              value={words}
-                              aria-label={`The point from: ${point.sentence}`}
-                              maxLength={2000}
-                              onChange={(event) => edit(point, { point: event.target.value })}
-                            />
-                          )}
-                        </li>
-                      );
-                    })}
-                  </ul>
-                </section>
-              );
-            })}
-          </div>
-        </div>
-        <footer className="hairline flex items-center gap-3 border-t px-5 py-3">
-          <p className="quiet flex-1 text-sm" role="status">
-            {count} points on {slides.length} slides{edits.size ? `, ${edits.size} changed by you` : ""}
-          </p>
-          <button type="button" className="btn btn-ghost btn-sm" onClick={() => dialog.current?.close()}>
+          <button type="button" className="btn btn-ghost btn-sm" onClick={close}>
             Cancel
           </button>
           <button type="button" className="btn btn-primary btn-sm" onClick={take}>
             Accept the points
           </button>
-        </footer>
+        </>
+      )}
+    >
+      <div
+        ref={list}
+        className="hairline min-h-0 flex-1 overflow-auto border-y"
+        tabIndex={0}
+        role="region"
+        aria-label="Points, slide by slide"
+      >
+        {slides.length === 0 && <p className="py-8">No slide has prose that points could be taken from.</p>}
+        <div style={{ height: rows.getTotalSize(), position: "relative" }}>
+          {rows.getVirtualItems().map(({ index, start, key }) => {
+            const { title, points, line } = must(slides[index]);
+            return (
+              <section
+                key={key}
+                ref={rows.measureElement}
+                data-index={index}
+                className="hairline absolute inset-x-0 border-b py-3"
+                style={{ transform: `translateY(${start}px)` }}
+                aria-label={title || `Line ${line}`}
+              >
+                <h3 className="mb-1 font-semibold">{title || "Without a title"}</h3>
+                <ul>
+                  {points.map((point) => {
+                    const { chosen, point: words } = stateOf(point);
+                    return (
+                      <li
+                        key={point.sentence}
+                        className="grid grid-cols-[1.5rem_minmax(0,1fr)_minmax(0,1fr)] items-start gap-3 py-1"
+                      >
+                        <input
+                          type="checkbox"
+                          className="checkbox checkbox-sm mt-1"
+                          checked={chosen}
+                          aria-label={`A point from: ${point.sentence}`}
+                          onChange={(event) => edit(point, { chosen: event.target.checked })}
+                        />
+                        <p className={`font-serif ${chosen ? "" : "quiet"}`}>{point.sentence}</p>
+                        {chosen && (
+                          <input
+                            className="input input-sm w-full"
+                            value={words}
+                            aria-label={`The point from: ${point.sentence}`}
+                            maxLength={2000}
+                            onChange={(event) => edit(point, { point: event.target.value })}
+                          />
+                        )}
+                      </li>
+                    );
+                  })}
+                </ul>
+              </section>
+            );
+          })}
+        </div>
       </div>
-    </dialog>
+    </Dialog>
   );
 }

@@ -1,3 +1,4 @@
+import { Choices } from "../ui/Choices";
 import type { Choice, Conflict } from "@unitext/core/diff";
 import type { Review, ReviewItem } from "@unitext/core/generate";
 import { nameOf, type Slide, textOf, must } from "@unitext/core/model";
@@ -32,6 +33,7 @@ function Drawn({ slide, label }: { slide: Slide | null; label: string }) {
     </figure>
   );
 }
+
 function Scene({
   slide,
   number,
@@ -97,52 +99,34 @@ function ConflictRow({
   conflict,
   value,
   onChange,
-  name,
 }: {
   conflict: Conflict;
   value: "hand" | "text";
   onChange: (value: "hand" | "text") => void;
-  name: string;
 }) {
   const whole = conflict.aspect === "slide";
   return (
-    <fieldset className="mt-2">
-      <legend className="text-sm font-semibold">{conflict.label}</legend>
-      <div className="grid grid-cols-2 gap-3">
-        {(["hand", "text"] as const).map((side) => (
-          <label
-            key={side}
-            className={`hairline block cursor-pointer border p-2 ${value === side ? "outline-2 outline-secondary" : ""}`}
-          >
-            <span className="mb-1 flex items-center gap-2 text-sm">
-              <input
-                type="radio"
-                className="radio radio-xs"
-                name={`${name}/${conflict.aspect}`}
-                checked={value === side}
-                onChange={() => onChange(side)}
-              />
-              {side === "hand"
-                ? whole && !conflict.hand
-                  ? "As it is: deleted by hand"
-                  : "As it was changed by hand"
-                : whole && !conflict.text
-                  ? "As the text has it: gone"
-                  : "As the text has it now"}
-            </span>
-            <span className="block font-serif text-sm whitespace-pre-wrap">
-              {(side === "hand" ? conflict.hand : conflict.text) || "–"}
-            </span>
-          </label>
-        ))}
-      </div>
-      {conflict.before && (
-        <details className="text-sm">
-          <summary className="quiet cursor-pointer">Before</summary>
-          <p className="font-serif whitespace-pre-wrap">{conflict.before}</p>
-        </details>
-      )}
-    </fieldset>
+    <div className="mt-2">
+      <Choices
+        legend={conflict.label}
+        showLegend
+        layout="columns"
+        value={value}
+        onChange={onChange}
+        options={[
+          {
+            value: "hand",
+            label: whole && !conflict.hand ? "As it is: deleted by hand" : "As it was edited by hand",
+            content: <span className="font-serif whitespace-pre-wrap">{conflict.hand || "–"}</span>,
+          },
+          {
+            value: "text",
+            label: whole && !conflict.text ? "As the text has it: gone" : "As the text has it now",
+            content: <span className="font-serif whitespace-pre-wrap">{conflict.text || "–"}</span>,
+          },
+        ]}
+      />
+    </div>
   );
 }
 
@@ -308,7 +292,6 @@ export function Rerun({
                       {item.conflicts.map((conflict) => (
                         <ConflictRow
                           key={conflict.aspect}
-                          name={item.key}
                           conflict={conflict}
                           value={choice.conflicts?.[conflict.aspect] ?? "hand"}
                           onChange={(value) => choose(item.key, { conflicts: { [conflict.aspect]: value } })}
