@@ -120,3 +120,14 @@ export async function speak(page: Page, slide: string): Promise<Page> {
   await expect(hall.locator(`[data-hall="${slide}"]`)).toBeVisible();
   return hall;
 }
+
+/** Drags one thing onto another with the mouse, to a position inside it. */
+export async function drag(page: Page, from: Locator, to: Locator, at: { x: number; y: number }): Promise<void> {
+  const [start, end] = [await from.boundingBox(), await to.boundingBox()];
+  if (!start || !end) throw new Error("What is dragged, or where to, is not on the page.");
+  await page.mouse.move(start.x + start.width / 2, start.y + start.height / 2);
+  await page.mouse.down();
+  await page.mouse.move(end.x + at.x, end.y + at.y, { steps: 10 });
+  await page.mouse.move(end.x + at.x, end.y + at.y, { steps: 2 });
+  await page.mouse.up();
+}

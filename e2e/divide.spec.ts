@@ -2,7 +2,7 @@ import { must } from "@unitext/core/model";
 import { readFileSync } from "node:fs";
 import { createRequire } from "node:module";
 import { expect, type Page, test } from "@playwright/test";
-import { kept, stored, titles } from "./acts";
+import { drag, kept, stored, titles } from "./acts";
 
 const axe = readFileSync(createRequire(import.meta.url).resolve("axe-core/axe.min.js"), "utf8");
 
@@ -19,6 +19,7 @@ interface Full {
     elements: unknown[];
   }[];
 }
+
 const deckOf = async (page: Page, id: string): Promise<Full> =>
   (await (await page.request.get(`/api/decks/${id}`)).json()).deck;
 const idIn = (page: Page) => must(/\/decks\/([^/]+)/.exec(page.url())?.[1]);
@@ -35,6 +36,7 @@ async function deck(page: Page, name: string, text: string, view = "arrange"): P
   await page.goto(`/decks/${id}/${view}`);
   return id;
 }
+
 const course = (title: string, theme = "saltmarsh") =>
   `---\ntitle: ${title}\ntheme: ${theme}\n---\n\n# ${title}\n\n---\n\n# Water\n\n---\n\n## Tides\n\n- twice a day, see [dunes](#dunes)\n\n:::notes\n${"word ".repeat(120)}\n:::\n\n---\n\n## Levels\n\n- at the quay\n\n:::notes\n${"word ".repeat(120)}\n:::\n\n---\n\n# Sand\n\n---\n\n::slide{#dunes}\n\n## Dunes\n\n- they move\n\n:::notes\n${"word ".repeat(120)}\n:::\n\n---\n\n## Marram\n\n- it holds, see [the last word](#last)\n\n:::notes\n${"word ".repeat(120)}\n:::\n\n---\n\n::slide{#last}\n\n## Thanks\n`;
 
@@ -91,10 +93,7 @@ test("slide 3 goes before 2, by mouse, by keys and on the spine; a frame, words 
   await page.keyboard.press("Control+z");
   await expect.poll(() => titles(page)).toEqual(order);
 
-  await page
-    .locator("[data-spine]")
-    .nth(2)
-    .dragTo(page.locator("[data-spine]").nth(1), { targetPosition: { x: 3, y: 10 } });
+  await drag(page, page.locator("[data-spine]").nth(2), page.locator("[data-spine]").nth(1), { x: 3, y: 10 });
   await expect.poll(() => titles(page)).toEqual(swapped);
   await page.keyboard.press("Control+z");
   await expect.poll(() => titles(page)).toEqual(order);
@@ -168,6 +167,15 @@ test("thirty decks are found by their names, merged into one, and none is touche
   await page.getByRole("button", { name: "Add all 30" }).click();
   await expect(page.locator("[data-listed]")).toHaveCount(30);
   await page.locator("[data-listed]").nth(2).getByRole("button", { name: /up$/ }).click();
+  await expect(page.locator("[data-listed]").nth(1)).toContainText("TB2-03-Curlew");
+  const handle = (nth: number) =>
+    page
+      .locator("[data-listed]")
+      .nth(nth)
+      .getByRole("button", { name: /^Move [^ ]+$/ });
+  await drag(page, handle(1), handle(0), { x: 8, y: 2 });
+  await expect(page.locator("[data-listed]").nth(0)).toContainText("TB2-03-Curlew");
+  await drag(page, handle(0), handle(1), { x: 8, y: 20 });
   await expect(page.locator("[data-listed]").nth(1)).toContainText("TB2-03-Curlew");
   await page.getByLabel("a section for each deck").check();
   await page.getByLabel("a contents slide with links").check();

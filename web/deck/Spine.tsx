@@ -1,3 +1,14 @@
+import {
+  DndContext,
+  type DragEndEvent,
+  type DragMoveEvent,
+  PointerSensor,
+  pointerWithin,
+  useDraggable,
+  useDroppable,
+  useSensor,
+  useSensors,
+} from "@dnd-kit/core";
 import { moveTo, placeOf } from "@unitext/core/edit";
 import { familyOf, hasNotes, nameOf, secondsOf, type Slide, slideIndex, must } from "@unitext/core/model";
 import { memo, useMemo, useRef, useState } from "react";
@@ -15,9 +26,6 @@ interface BlockProps {
   selected: boolean;
   current: boolean;
   onChoose: (id: string, keys: { shiftKey: boolean; ctrlKey: boolean; metaKey: boolean }) => void;
-  onDrag: (id: string) => void;
-  /** Called when something is dragged over it, on its left or right half, or dropped there. */
-  onOver: (id: string, after: boolean, drop: boolean) => void;
   landing: "before" | "after" | undefined;
 }
 
@@ -31,14 +39,10 @@ const Block = memo(function Block({
   selected,
   current,
   onChoose,
-  onDrag,
-  onOver,
   landing,
 }: BlockProps) {
-  const half = ({ clientX, currentTarget }: { clientX: number; currentTarget: HTMLElement }) => {
-    const { left, width } = currentTarget.getBoundingClientRect();
-    return clientX > left + width / 2;
-  };
+  const drag = useDraggable({ id: slide.id });
+  const drop = useDroppable({ id: slide.id });
   const marks = [
     slide.hidden ? "hidden" : "",
     hasNotes(slide) || slide.hidden ? "" : "no notes",
@@ -54,21 +58,11 @@ const Block = memo(function Block({
       tabIndex={current ? 0 : -1}
       data-spine={slide.id}
       onClick={(event) => onChoose(slide.id, event)}
-      draggable
-      onDragStart={(event) => {
-        event.dataTransfer.effectAllowed = "move";
-        event.dataTransfer.setData("text/plain", name);
-        onDrag(slide.id);
+      ref={(node) => {
+        drag.setNodeRef(node);
+        drop.setNodeRef(node);
       }}
-      onDragOver={(event) => {
-        event.preventDefault();
-        onOver(slide.id, half(event), false);
-      }}
-      onDrop={(event) => {
-        event.preventDefault();
-        event.stopPropagation();
-        onOver(slide.id, half(event), true);
-      }}
+      onPointerDown={drag.listeners?.onPointerDown as React.PointerEventHandler | undefined}
       style={{ flexGrow: Math.max(seconds, 4), marginTop: `${depth * 8}px` }}
       className={`hairline relative h-7 min-w-px basis-0 cursor-pointer overflow-hidden border-r ${selected ? "outline-2 -outline-offset-2 outline-secondary" : ""} ${slide.hidden ? "opacity-45" : ""}`}
     >
@@ -97,7 +91,6 @@ export function Spine({ onOpen }: { onOpen?: (id: string) => void }) {
   const total = seconds.reduce((sum, next) => sum + next, 0);
   const chosen = useMemo(() => new Set(selected), [selected]);
   const current = selected.at(-1);
-  const [dragged, setDragged] = useState<string>();
   const [landing, setLanding] = useState<{ id: string; after: boolean }>();
   const numbers = useMemo(() => new Map(deck.slides.map(({ id }, nth) => [id, nth + 1])), [deck]);
   const place = (id: string, after: boolean) => {
@@ -106,7 +99,25 @@ export function Spine({ onOpen }: { onOpen?: (id: string) => void }) {
   };
   const said = (id: string, after: boolean) =>
     `${after ? "after" : "before"} ${numbers.get(id)}${after && numbers.get(id) === deck.slides.length ? ", at the end" : ""}`;
-  const moving = dragged === undefined ? [] : chosen.has(dragged) ? selected : [dragged];
+  const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 5 } }));
+  const movedWith = (id: string) => (chosen.has(id) ? selected : [id]);
+  /** Returns where a dragged block lands: before or after the one under the pointer, unless that is dragged too. */
+  const landingOf = ({ active, over, activatorEvent, delta }: DragMoveEvent): typeof landing => {
+    if (!over) return undefined;
+    const id = String(over.id);
+    const taken = movedWith(String(active.id)).flatMap((one) => familyOf(deck.slides, one).map((slide) => slide.id));
+    if (taken.includes(id)) return undefined;
+    const x = (activatorEvent as PointerEvent).clientX + delta.x;
+    return { id, after: x > over.rect.left + over.rect.width / 2 };
+  };
+  const move = (event: DragEndEvent) => {
+    const at = landingOf(event);
+    setLanding(undefined);
+    if (!at) return;
+    const moving = movedWith(String(event.active.id));
+    const what = moving.length === 1 ? `slide ${numbers.get(must(moving[0]))}` : `${moving.length} slides`;
+    session.apply(moveTo(deck, moving, place(at.id, at.after)), { words: `Moved ${what} ${said(at.id, at.after)}` });
+  };
   const acts = {
     choose(id: string, { shiftKey, ctrlKey, metaKey }: { shiftKey: boolean; ctrlKey: boolean; metaKey: boolean }) {
       const from = current === undefined ? -1 : slideIndex(deck, current);
@@ -121,27 +132,10 @@ export function Spine({ onOpen }: { onOpen?: (id: string) => void }) {
         onOpen?.(id);
       }
     },
-    over(id: string, after: boolean, drop: boolean) {
-      if (dragged === undefined) return;
-      const taken = new Set(moving.flatMap((one) => familyOf(deck.slides, one).map((slide) => slide.id)));
-      const inside = taken.has(id);
-      if (!drop) {
-        setLanding((now) => (inside ? undefined : now?.id === id && now.after === after ? now : { id, after }));
-        return;
-      }
-      setDragged(undefined);
-      setLanding(undefined);
-      if (!inside)
-        session.apply(moveTo(deck, moving, place(id, after)), {
-          words: `Moved ${moving.length === 1 ? `slide ${numbers.get(must(moving[0]))}` : `${moving.length} slides`} ${said(id, after)}`,
-        });
-    },
   };
   const latest = useRef(acts);
   latest.current = acts;
   const choose = useRef<BlockProps["onChoose"]>((id, keys) => latest.current.choose(id, keys)).current;
-  const over = useRef<BlockProps["onOver"]>((id, after, drop) => latest.current.over(id, after, drop)).current;
-  const drag = useRef((id: string) => setDragged(id)).current;
   const step = (by: number) => {
     const at = deck.slides.findIndex(({ id }) => id === current);
     const next = deck.slides[Math.max(0, Math.min(deck.slides.length - 1, at + by))];
@@ -156,11 +150,6 @@ export function Spine({ onOpen }: { onOpen?: (id: string) => void }) {
         role="toolbar"
         aria-label="Spine: the slides by the time they take"
         className="flex min-h-11 min-w-0 flex-1 items-start overflow-hidden p-0.5"
-        onDragEnd={() => {
-          setDragged(undefined);
-          setLanding(undefined);
-        }}
-        onDragLeave={(event) => event.currentTarget === event.target && setLanding(undefined)}
         onKeyDown={(event) => {
           if (event.altKey || event.ctrlKey || event.metaKey) return;
           if (event.key === "ArrowRight") step(1);
@@ -170,26 +159,32 @@ export function Spine({ onOpen }: { onOpen?: (id: string) => void }) {
           event.stopPropagation();
         }}
       >
-        {deck.slides.map((slide, nth) => {
-          const measure = measureOf(slide);
-          return (
-            <Block
-              key={slide.id}
-              slide={slide}
-              number={nth + 1}
-              depth={Math.min(2, level.get(slide.id) ?? 0)}
-              seconds={seconds[nth] ?? 0}
-              fullness={measure?.fullness ?? 0}
-              overflow={(measure?.overflow ?? 0) > 0}
-              selected={chosen.has(slide.id)}
-              current={slide.id === current}
-              onChoose={choose}
-              onDrag={drag}
-              onOver={over}
-              landing={landing?.id === slide.id ? (landing.after ? "after" : "before") : undefined}
-            />
-          );
-        })}
+        <DndContext
+          sensors={sensors}
+          collisionDetection={pointerWithin}
+          onDragMove={(event) => setLanding(landingOf(event))}
+          onDragCancel={() => setLanding(undefined)}
+          onDragEnd={move}
+        >
+          {deck.slides.map((slide, nth) => {
+            const measure = measureOf(slide);
+            return (
+              <Block
+                key={slide.id}
+                slide={slide}
+                number={nth + 1}
+                depth={Math.min(2, level.get(slide.id) ?? 0)}
+                seconds={seconds[nth] ?? 0}
+                fullness={measure?.fullness ?? 0}
+                overflow={(measure?.overflow ?? 0) > 0}
+                selected={chosen.has(slide.id)}
+                current={slide.id === current}
+                onChoose={choose}
+                landing={landing?.id === slide.id ? (landing.after ? "after" : "before") : undefined}
+              />
+            );
+          })}
+        </DndContext>
       </div>
       {landing && (
         <p role="status" className="bg-secondary text-secondary-content shrink-0 px-2 py-0.5 text-sm">

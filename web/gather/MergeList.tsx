@@ -1,8 +1,9 @@
+import { SortableItem, SortableList } from "../ui/SortableList";
 import { Choices } from "../ui/Choices";
 import { duplicates, type MergeSource, type MergeOptions } from "@unitext/core/divide";
 import { metadataOf, type Theme, must } from "@unitext/core/model";
 import { DeckList, DeckState } from "@unitext/server/api";
-import { ArrowDown, ArrowUp, GripVertical, ListPlus, X } from "lucide-react";
+import { ArrowDown, ArrowUp, ListPlus, X } from "lucide-react";
 import { type ReactNode, useMemo, useState } from "react";
 import useSWR from "swr";
 import { SmallSlide } from "../deck/SmallSlide";
@@ -55,8 +56,6 @@ export function MergeList({ into, pattern, onPattern, children }: Props) {
   const [contents, setContents] = useState(false);
   const [openingsOnce, setOpeningsOnce] = useState(true);
   const [drop, setDrop] = useState<ReadonlySet<string>>(new Set());
-  const [dragged, setDragged] = useState<string>();
-  const [lands, setLands] = useState<string>();
   const rows = (data?.decks ?? []).filter(({ id }) => id !== into?.id);
   // biome-ignore lint/correctness/useExhaustiveDependencies: the rows are made anew at every render from these values.
   const byId = useMemo(() => new Map(rows.map((row) => [row.id, row])), [data, into?.id]);
@@ -247,12 +246,17 @@ export function MergeList({ into, pattern, onPattern, children }: Props) {
               </span>
             )}
           </div>
-          <ol className="min-h-0 flex-1 overflow-auto px-4" aria-label="Decks in order">
-            {list.length === 0 && (
-              <li className="quiet py-8 text-center text-sm">
-                Take decks from the left. They stay as they are, whoever owns them.
-              </li>
-            )}
+          {list.length === 0 && (
+            <p className="quiet px-4 py-8 text-center text-sm">
+              Add decks from the left. They stay as they are, whoever owns them.
+            </p>
+          )}
+          <SortableList
+            ids={list.map(({ id }) => id)}
+            label="Decks in order"
+            className="min-h-0 flex-1 overflow-auto px-4"
+            onMove={move}
+          >
             {list.map(({ id, slides }, at) => {
               const row = byId.get(id);
               const state = states.get(id);
@@ -263,28 +267,12 @@ export function MergeList({ into, pattern, onPattern, children }: Props) {
                 wrong = (error as Error).message;
               }
               return (
-                <li
+                <SortableItem
                   key={id}
-                  data-listed={id}
-                  draggable
-                  onDragStart={() => setDragged(id)}
-                  onDragEnd={() => {
-                    setDragged(undefined);
-                    setLands(undefined);
-                  }}
-                  onDragOver={(event) => {
-                    if (!dragged) return;
-                    event.preventDefault();
-                    setLands(id);
-                  }}
-                  onDrop={(event) => {
-                    event.preventDefault();
-                    if (dragged) move(dragged, at);
-                    setLands(undefined);
-                  }}
-                  className={`hairline flex items-center gap-2 border-t py-1 ${dragged === id ? "opacity-40" : ""} ${lands === id && dragged !== id ? "border-secondary border-t-4" : ""}`}
+                  id={id}
+                  name={row?.title ?? "the deck"}
+                  className="hairline flex items-center gap-2 border-t py-1"
                 >
-                  <GripVertical size={14} aria-hidden="true" className="quiet shrink-0 cursor-grab" />
                   <span className="w-6 text-right text-sm">{at + 1}</span>
                   {state?.deck.slides[0] ? (
                     <SmallSlide
@@ -343,10 +331,10 @@ export function MergeList({ into, pattern, onPattern, children }: Props) {
                       <X size={14} aria-hidden="true" />
                     </button>
                   </span>
-                </li>
+                </SortableItem>
               );
             })}
-          </ol>
+          </SortableList>
           <div className="hairline bg-base-200 max-h-[45%] space-y-2 overflow-auto border-t px-4 py-2 text-sm">
             <div className="flex flex-wrap items-start gap-4">
               <Choices
