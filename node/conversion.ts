@@ -10,9 +10,9 @@ export interface Drawn extends Pick<Report, "left"> {
 }
 
 /** Converts pictures, which may take seconds. */
-export async function convertPictures(undrawn: ReadonlyMap<string, Uint8Array>): Promise<Drawn> {
+export async function convertPictures(pendingPictures: ReadonlyMap<string, Uint8Array>): Promise<Drawn> {
   const drawings = new PictureConverter((bytes) => createHash("sha256").update(bytes).digest("hex"));
   const drawn = { assets: {}, blobs: new Map<string, Uint8Array>() };
-  await drawings.into({ ...drawn, undrawn });
+  await drawings.into({ ...drawn, pendingPictures });
   return { ...drawn, left: drawings.left };
 }

@@ -60,6 +60,7 @@ function contentOf(slides: readonly Slide[], page: Page): Frame | undefined {
  * than the narrowest one was.
  */
 const ROOM = 1.1;
+
 function scaleOf(content: Frame | undefined, from: Page, to: Page): number {
   const whole = Math.min(to.width / from.width, to.height / from.height);
   if (!content) return whole;
@@ -298,7 +299,7 @@ export function resizeDeck(deck: Deck, page: Page): Deck {
 export function changePage(deck: Deck, page: Page): Change {
   const next = resizeDeck(deck, page);
   if (next === deck) return batch([]);
-  const brought = (before: Deck, after: Deck): SingleChange[] => [
+  const sharedChanges = (before: Deck, after: Deck): SingleChange[] => [
     ...Object.entries(after.masters ?? {}).flatMap(([name, master]): SingleChange[] =>
       before.masters?.[name] ? [] : [{ kind: "setMaster", name, master }],
     ),
@@ -317,5 +318,5 @@ export function changePage(deck: Deck, page: Page): Change {
   const slides = next.slides.flatMap((slide, nth): SingleChange[] =>
     slide === deck.slides[nth] ? [] : [{ kind: "setSlide", slide: slide.id, as: slide }],
   );
-  return batch([{ kind: "setPage", page }, ...brought(deck, next), ...slides, ...gone]);
+  return batch([{ kind: "setPage", page }, ...sharedChanges(deck, next), ...slides, ...gone]);
 }

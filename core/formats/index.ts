@@ -54,12 +54,12 @@ const sourceReaders = Object.fromEntries(
   (Object.keys(SOURCES) as SourceKind[]).map((kind): [SourceKind, Reader] => [
     kind,
     (bytes, name, context) => {
-      const { deck, blobs, undrawn, text, adapted, left } = deckFromSource(
+      const { deck, blobs, pendingPictures, text, adapted, left } = deckFromSource(
         readSource(bytes, name, kind, context.rule),
         name,
         context,
       );
-      return { deck, blobs, undrawn, text, adapted, left };
+      return { deck, blobs, pendingPictures, text, adapted, left };
     },
   ]),
 ) as Record<SourceKind, Reader>;
@@ -80,19 +80,19 @@ export const READERS: Record<ReadableFormat, Reader> = {
 };
 
 /** The readers of presentations that return batches of slides, by extension. */
-const LOTS: Record<string, (bytes: Uint8Array, options: ReadOptions) => ReadBatches> = {
+const BATCH_READERS: Record<string, (bytes: Uint8Array, options: ReadOptions) => ReadBatches> = {
   ...each(OFFICE_OPEN_XML, pptxBatches),
   ...each(OPEN_DOCUMENT, odpBatches),
 };
 
 /** Whether a file is a presentation that can be read in batches. */
-export const isPresentation = (name: string): boolean => extensionOf(name) in LOTS;
+export const isPresentation = (name: string): boolean => extensionOf(name) in BATCH_READERS;
 
 /** Reads a presentation in batches of slides. Throws a Failure for refused input, even after the first batches. */
 export function presentationBatches(bytes: Uint8Array, options: ReadOptions): ReadBatches {
-  const lots = LOTS[extensionOf(options.name)];
-  if (!lots) throw new Failure("not-supported", options.name, "This is no presentation that can be read.");
-  return lots(bytes, options);
+  const batches = BATCH_READERS[extensionOf(options.name)];
+  if (!batches) throw new Failure("not-supported", options.name, "This is no presentation that can be read.");
+  return batches(bytes, options);
 }
 
 type Write = (deck: Deck, context: WriteContext) => Uint8Array | Promise<Uint8Array>;
@@ -191,11 +191,11 @@ export async function withDrawings<Read extends ReadDeck>(
   read: Read,
   sha256: (bytes: Uint8Array) => string,
 ): Promise<Read> {
-  const { undrawn, ...rest } = read;
-  if (!undrawn?.size) return read;
+  const { pendingPictures, ...rest } = read;
+  if (!pendingPictures?.size) return read;
   const drawings = new PictureConverter(sha256);
   const [assets, blobs] = [{ ...read.deck.assets }, new Map(read.blobs)];
-  await drawings.into({ assets, blobs, undrawn });
+  await drawings.into({ assets, blobs, pendingPictures });
   return { ...(rest as Read), deck: { ...read.deck, assets }, blobs, left: [...read.left, ...drawings.left] };
 }
 

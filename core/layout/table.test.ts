@@ -5,6 +5,7 @@ import { boxesOf, layoutSlide, leavesOf, tableAppearance } from "./index";
 
 const fonts = shippedFonts();
 const words = fc.array(fc.stringMatching(/^[a-zA-Z0-9.,]{1,9}$/), { maxLength: 6 }).map((list) => list.join(" "));
+
 /** Tables of one to eight rows and one to five columns, some of whose cells reach over their neighbours. */
 const table: fc.Arbitrary<TableElement> = fc
   .record({
@@ -56,8 +57,8 @@ describe("how the theme draws a table, said for files", () => {
           expect(rules.map(({ y, height }) => y + height)).toEqual(ends.map((end) => expect.closeTo(end, 3)));
           expect(rules.map(({ fill, height }) => [fill, height])).toEqual(
             element.rows.map((_, row) => [
-              look.worn(row, row).borders?.bottom?.colour,
-              look.worn(row, row).borders?.bottom?.width,
+              look.appearanceOf(row, row).borders?.bottom?.colour,
+              look.appearanceOf(row, row).borders?.bottom?.width,
             ]),
           );
         },
@@ -72,7 +73,7 @@ describe("how the theme draws a table, said for files", () => {
         const size = 10;
         const look = tableAppearance(element, 2000, size, setting());
         const { widths } = look;
-        const [left, , right] = look.worn(0, 0).insets ?? [0, 0, 0, 0];
+        const [left, , right] = look.appearanceOf(0, 0).insets ?? [0, 0, 0, 0];
         const face = fonts.face("atkinson-hyperlegible-next-latin-400-normal");
         element.rows.forEach((row, y) => {
           if (y < element.header) return;

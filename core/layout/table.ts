@@ -127,7 +127,7 @@ function heightsOf(cells: readonly Placed[], rows: number, widths: readonly numb
 /** The theme's appearance of tables in terms that a file can express: lengths in points. */
 export interface TableAppearance extends TableGrid {
   /** Returns the appearance of a cell by its first and last row; equal ones are the same object. */
-  worn(first: number, last: number): CellAppearance;
+  appearanceOf(first: number, last: number): CellAppearance;
 }
 
 export type CellAppearance = Pick<Cell, "insets" | "fill" | "borders" | "anchor">;
@@ -191,7 +191,7 @@ export function tableAppearance(
   });
   return {
     ...(laid ?? gridOf(table, width, size, setting)),
-    worn: (first, last) => must(under[last])[first < header ? 1 : 0],
+    appearanceOf: (first, last) => must(under[last])[first < header ? 1 : 0],
   };
 }
 

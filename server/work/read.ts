@@ -59,6 +59,7 @@ export const isSource = (name: string): boolean => extensionOf(name) in SOURCES;
 
 /** Words on a page of a document, to tell how far reading is (common practice, no source). */
 const PAGE = 400;
+
 /**
  * The first slides are handed over at once, later ones in larger batches, so that each costs the server little and the
  * page takes it in without a pause.
@@ -96,8 +97,8 @@ async function* readPresentation({ name, bytes }: ReadWork): AsyncGenerator<Read
   for (let page = 0; ; ) {
     const { done, value } = lots.next();
     if (done) return yield { kind: "end", ...value, left: [...value.left, ...drawings.left] };
-    const { metadata, blobs, undrawn } = value;
-    await drawings.into({ assets: metadata.assets, blobs, undrawn });
+    const { metadata, blobs, pendingPictures } = value;
+    await drawings.into({ assets: metadata.assets, blobs, pendingPictures });
     page += value.slides.length;
     elements += value.slides.reduce((sum, slide) => sum + slide.elements.length, 0);
     within("elements", elements, name);
@@ -110,7 +111,7 @@ async function* readDocument({ fonts: folder, name, bytes, deck, document }: Rea
   const source = readSource(bytes, name, extensionOf(name) as SourceKind);
   const { front, problems } = source.manuscript;
   if (source.formulas) await loadFormulas();
-  const { assets, blobs, undrawn } = takePictures(source.pictures, sha256, problems);
+  const { assets, blobs, pendingPictures } = takePictures(source.pictures, sha256, problems);
   const { rule, typed } = source;
   const empty = emptyDeck(deck, front.title ?? name.replace(/\.[^.]*$/, ""));
   const metadata: DeckMetadata = {
@@ -172,8 +173,8 @@ async function* readDocument({ fonts: folder, name, bytes, deck, document }: Rea
   if (!whole) yield rest();
   // Converting pictures takes longest: the slides are there already, and get them one by one.
   const drawings = new PictureConverter(sha256);
-  for (const one of undrawn) {
-    const drawn = { assets: {}, blobs: new Map<string, Uint8Array>(), undrawn: new Map([one]) };
+  for (const one of pendingPictures) {
+    const drawn = { assets: {}, blobs: new Map<string, Uint8Array>(), pendingPictures: new Map([one]) };
     await drawings.into(drawn);
     if (drawn.blobs.size) yield { kind: "pictures", assets: drawn.assets, blobs: drawn.blobs };
   }

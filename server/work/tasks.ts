@@ -12,7 +12,6 @@ import {
   writeReport,
   type WritableFormat,
 } from "@unitext/core/formats";
-
 import { generateDeck } from "@unitext/core/generate";
 import type { Sheets } from "@unitext/core/layout";
 import { checked, type Deck, DEFAULT_RULE, Failure, newSlide, plainText, wellFormed } from "@unitext/core/model";
@@ -32,6 +31,7 @@ export interface NamedFile {
   bytes: Uint8Array;
   name: string;
 }
+
 /** A deck made from a text or file, before it is stored; `text` is what Write shows for it. */
 export interface MadeDeck {
   deck: Deck;
@@ -39,6 +39,7 @@ export interface MadeDeck {
   text: string | null;
   report: Report | null;
 }
+
 /** A document read for an existing deck, with its picture files. */
 export interface ReadDocument {
   document: DocumentText;
@@ -72,7 +73,7 @@ async function readDocument({ bytes, name, rule }: NamedFile & { rule?: AskedRul
   }
   const { problems } = source.manuscript;
   const taken = takePictures(source.pictures, sha256, problems);
-  const drawn = await convertPictures(taken.undrawn);
+  const drawn = await convertPictures(taken.pendingPictures);
   for (const { what, why } of drawn.left) problems.push({ line: 1, message: `Not shown: ${what}; ${why}.` });
   const assets = { ...taken.assets, ...drawn.assets };
   return {
@@ -83,7 +84,9 @@ async function readDocument({ bytes, name, rule }: NamedFile & { rule?: AskedRul
 
 async function readPicture({ bytes, name }: NamedFile): Promise<Drawn> {
   const taken = takePictures(new Map([[name, bytes]]), sha256, []);
-  return taken.undrawn.size ? convertPictures(taken.undrawn) : { assets: taken.assets, blobs: taken.blobs, left: [] };
+  return taken.pendingPictures.size
+    ? convertPictures(taken.pendingPictures)
+    : { assets: taken.assets, blobs: taken.blobs, left: [] };
 }
 
 /** The request bodies that are checked in a worker, by name. */
@@ -148,6 +151,7 @@ export type Order =
   | { kind: "task"; name: TaskName; input: unknown }
   | { kind: "read"; work: ReadWork }
   | { kind: "warm"; fonts: string };
+
 /** A reply of a worker process: progress, a result, or why it failed. */
 export type Reply =
   | { kind: "progress"; progress: ReadProgress }

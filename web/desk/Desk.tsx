@@ -26,6 +26,7 @@ function FirstSlide({ state }: { state: DeckState }) {
   const slide = state.deck.slides[0];
   return slide ? <Drawn slide={slide} metadata={metadata} deck={state.deck.id} /> : null;
 }
+
 function Drawn({
   slide,
   metadata,
@@ -137,7 +138,7 @@ export default function Desk() {
   const [text, setText] = useState("");
   const [busy, setBusy] = useState("");
   const [problems, setProblems] = useState<string[]>([]);
-  const [brought, setBrought] = useState<{ name: string; id: string; lines: string[] }[]>([]);
+  const [arrived, setArrived] = useState<{ name: string; id: string; lines: string[] }[]>([]);
   const [over, setOver] = useState(false);
   const [gone, setGone] = useState<Gone>();
   const chooser = useRef<HTMLInputElement>(null);
@@ -160,7 +161,7 @@ export default function Desk() {
 
   async function bring(files: readonly File[]) {
     setProblems([]);
-    const list: typeof brought = [];
+    const list: typeof arrived = [];
     const waiting = [...files];
     let taken = 0;
     const take = async (file: File): Promise<void> => {
@@ -190,7 +191,7 @@ export default function Desk() {
     };
     await Promise.all([hand(), hand(), hand()]);
     setBusy("");
-    setBrought(list);
+    setArrived(list);
     await mutate();
   }
 
@@ -302,7 +303,7 @@ export default function Desk() {
             </p>
           )}
           <JobLines jobs={jobs} />
-          {brought.map(({ name, id, lines }) => (
+          {arrived.map(({ name, id, lines }) => (
             <div key={id} className="border-success mb-2 border-l-4 px-3 py-1">
               <p>
                 {name} is now on the Desk.{" "}

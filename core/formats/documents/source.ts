@@ -162,7 +162,7 @@ export interface TakenPictures {
   assets: Record<string, Asset>;
   blobs: Map<string, Uint8Array>;
   /** Pictures that must be converted before they can be shown. */
-  undrawn: ReadonlyMap<string, Uint8Array>;
+  pendingPictures: ReadonlyMap<string, Uint8Array>;
 }
 
 /** Returns the pictures that a deck can show, by the names that it uses; the others are reported. */
@@ -173,14 +173,14 @@ export function takePictures(
 ): TakenPictures {
   const assets: Record<string, Asset> = {};
   const blobs = new Map<string, Uint8Array>();
-  const undrawn = new Map<string, Uint8Array>();
-  const anew = new Map<string, string[]>();
+  const pendingPictures = new Map<string, Uint8Array>();
+  const converted = new Map<string, string[]>();
   for (const [name, bytes] of pictures) {
     const info = pictureSize(bytes);
-    const unshown = info ? undefined : pendingConversion(bytes);
-    if (unshown) {
-      undrawn.set(name, bytes);
-      anew.set(unshown.how, [...(anew.get(unshown.how) ?? []), name]);
+    const pending = info ? undefined : pendingConversion(bytes);
+    if (pending) {
+      pendingPictures.set(name, bytes);
+      converted.set(pending.how, [...(converted.get(pending.how) ?? []), name]);
     } else if (!info)
       problems.push({
         line: 1,
@@ -197,12 +197,12 @@ export function takePictures(
       blobs.set(sum, bytes);
     }
   }
-  for (const [how, names] of anew)
+  for (const [how, names] of converted)
     problems.push({
       line: 1,
       message: `Of ${names.length === 1 ? `the picture ${names[0]}` : `${names.length} pictures (${names.slice(0, 4).join(", ")}${names.length > 4 ? ", …" : ""})`} ${how.replace(/^its /, "the ")}.`,
     });
-  return { assets, blobs, undrawn };
+  return { assets, blobs, pendingPictures };
 }
 
 export interface SourceContext {
@@ -233,12 +233,15 @@ export function deckFromSource(
   source: SourceRead,
   name: string,
   context: SourceContext,
-): { deck: Deck; blobs: Map<string, Uint8Array>; text: string; problems: Problem[] } & Pick<TakenPictures, "undrawn"> &
+): { deck: Deck; blobs: Map<string, Uint8Array>; text: string; problems: Problem[] } & Pick<
+  TakenPictures,
+  "pendingPictures"
+> &
   Pick<Report, "adapted" | "left"> {
   const { manuscript, rule, typed } = source;
   const { problems } = manuscript;
   const { assets, blobs, ...taken } = takePictures(source.pictures, context.sha256, problems);
-  const undrawn = new Map(taken.undrawn);
+  const pendingPictures = new Map(taken.pendingPictures);
   const metadata = context.metadata
     ? { ...context.metadata, assets: { ...context.metadata.assets, ...assets } }
     : undefined;
@@ -255,17 +258,17 @@ export function deckFromSource(
     name.replace(/\.[^.]*$/, "") || "Untitled",
     assets,
   );
-  const [left, anew]: [Report["left"], Report["adapted"]] = [[], []];
+  const [left, converted]: [Report["left"], Report["adapted"]] = [[], []];
   const found: Record<string, Asset> = { ...deck.assets, ...assets };
   deck.slides.forEach((slide, nth) => {
     for (const picture of picturesOn(slide)) {
-      if (found[picture] || undrawn.has(picture)) continue;
+      if (found[picture] || pendingPictures.has(picture)) continue;
       const bytes = context.picture?.(picture);
       const info = bytes && pictureInfo(bytes);
-      const unshown = bytes && !info ? pendingConversion(bytes) : undefined;
-      if (bytes && unshown) {
-        undrawn.set(picture, bytes);
-        anew.push({ slide: nth + 1, what: `the picture ${picture}`, how: unshown.how });
+      const pending = bytes && !info ? pendingConversion(bytes) : undefined;
+      if (bytes && pending) {
+        pendingPictures.set(picture, bytes);
+        converted.push({ slide: nth + 1, what: `the picture ${picture}`, how: pending.how });
       } else if (bytes && info) {
         const sum = context.sha256(bytes);
         blobs.set(sum, bytes);
@@ -283,12 +286,12 @@ export function deckFromSource(
   const lines = made.map(({ lines: own }) => own);
   const adapted = [
     ...problems.map(({ line, message }) => ({ slide: slideAt(lines, line), what: `line ${line}`, how: message })),
-    ...anew,
+    ...converted,
   ];
   return {
     deck: { ...deck, assets: found, ...(document ? { manuscript: { document, rule } } : {}) },
     blobs,
-    undrawn,
+    pendingPictures,
     text: source.text(),
     problems,
     adapted,

@@ -42,16 +42,16 @@ const UNEVEN = "its points otherwise than the first";
 /** Collects the events of a slide as entrances of shapes, and those that no entrance can express. */
 function collectEvents(happenings: readonly TimingEvent[]): {
   entrances: Map<string, Coming>;
-  moves: { shape: string; what: string }[];
+  unsupported: { shape: string; what: string }[];
 } {
   const entrances = new Map<string, Coming>();
-  const moves: { shape: string; what: string }[] = [];
+  const unsupported: { shape: string; what: string }[] = [];
   let run = 0;
   let last = "";
   for (const [order, one] of happenings.entries()) {
     const { shape } = one;
     if ("motion" in one) {
-      moves.push({ shape, what: one.motion });
+      unsupported.push({ shape, what: one.motion });
       continue;
     }
     const { trigger, effect, seconds, delay, points, otherwise } = one;
@@ -67,7 +67,7 @@ function collectEvents(happenings: readonly TimingEvent[]): {
     entrances.set(shape, coming);
     // A text whose box appears before its points appears with the first of them.
     if (known && (points ? seen.includes(points[0]) : true)) {
-      if (!points || seen.length) moves.push({ shape, what: "a second entrance" });
+      if (!points || seen.length) unsupported.push({ shape, what: "a second entrance" });
     } else if (points) {
       const group = Array.from(
         { length: Math.max(1, Math.min(points[1] - points[0], 10_000) + 1) },
@@ -90,7 +90,7 @@ function collectEvents(happenings: readonly TimingEvent[]): {
     }
     last = shape;
   }
-  return { entrances, moves };
+  return { entrances, unsupported };
 }
 
 /**
@@ -141,8 +141,8 @@ export function withMotion(
   happenings: readonly TimingEvent[],
   elementsOf: (shape: string) => readonly Element[],
   adapted: (entry: Omit<Report["adapted"][number], "slide">) => void,
-): { elements: Element[]; moves: string[] } {
-  const { entrances, moves } = collectEvents(happenings);
+): { elements: Element[]; unsupported: string[] } {
+  const { entrances, unsupported } = collectEvents(happenings);
   const said = new Map<string, Pick<Element, "entrance"> & { steps?: boolean; text?: RichText }>();
   const named = (element: Element | undefined) => (element?.name ? ` of “${element.name}”` : "");
   for (const [shape, { entrance, groups, unlike }] of entrances) {
@@ -170,6 +170,8 @@ export function withMotion(
   });
   return {
     elements,
-    moves: moves.map(({ shape, what }) => `${what}${named(elementsOf(shape)[0])}`.slice(0, 300)).slice(0, 500),
+    unsupported: unsupported
+      .map(({ shape, what }) => `${what}${named(elementsOf(shape)[0])}`.slice(0, 300))
+      .slice(0, 500),
   };
 }

@@ -16,7 +16,7 @@ export interface ReadDeck extends Pick<Report, "adapted" | "left"> {
   deck: Deck;
   blobs: Map<string, Uint8Array>;
   /** Pictures to convert, by name: they are not among its assets until they are converted. */
-  undrawn?: ReadonlyMap<string, Uint8Array>;
+  pendingPictures?: ReadonlyMap<string, Uint8Array>;
 }
 
 /**
@@ -28,10 +28,11 @@ export interface ReadBatch {
   slides: Slide[];
   blobs: Map<string, Uint8Array>;
   /** Pictures to convert that were met so far, by the names that slides use. */
-  undrawn: ReadonlyMap<string, Uint8Array>;
+  pendingPictures: ReadonlyMap<string, Uint8Array>;
   /** The number of slides in the file. */
   of: number;
 }
+
 /** A file as it is read: batch after batch, and at the end what was changed or left out. */
 export type ReadBatches = Generator<ReadBatch, Pick<Report, "adapted" | "left">>;
 
@@ -42,17 +43,17 @@ export type ReadBatches = Generator<ReadBatch, Pick<Report, "adapted" | "left">>
 export const isBatch = (slides: number, done: number): boolean => (done <= 4 ? slides >= 4 : slides >= 60);
 
 /** Joins batches into a whole deck. */
-export function collectBatches(lots: ReadBatches): ReadDeck {
+export function collectBatches(batches: ReadBatches): ReadDeck {
   const slides: Slide[] = [];
   const blobs = new Map<string, Uint8Array>();
   let last: ReadBatch | undefined;
   for (;;) {
-    const next = lots.next();
+    const next = batches.next();
     if (next.done)
       return {
         deck: { ...must(last).metadata, slides },
         blobs,
-        undrawn: must(last).undrawn,
+        pendingPictures: must(last).pendingPictures,
         ...next.value,
       };
     last = next.value;
@@ -96,6 +97,7 @@ const MEDIA: Record<string, Asset["mediaType"]> = {
   m4a: "audio/mp4",
   wav: "audio/wav",
 };
+
 /** Returns the media type of a film or sound by the extension of its path; undefined for others. */
 export function mediaOf(path: string): Asset["mediaType"] | undefined {
   return MEDIA[/\.([^.]*)$/.exec(path)?.[1]?.toLowerCase() ?? ""];

@@ -87,7 +87,7 @@ export interface BatchSource {
   /** The number of slides in the file. */
   count: number;
   metadata: DeckMetadata;
-  files: ImportedFiles & Pick<ReadBatch, "undrawn">;
+  files: ImportedFiles & Pick<ReadBatch, "pendingPictures">;
   /** Returns the masters found so far. */
   masters(): Record<string, Master>;
   /** Returns the text styles that the slides read so far use. */
@@ -124,7 +124,7 @@ export function* inBatches(slides: Iterable<Slide>, source: BatchSource): Genera
       },
       slides: batch,
       blobs,
-      undrawn: files.undrawn,
+      pendingPictures: files.pendingPictures,
       of: count,
     };
   };

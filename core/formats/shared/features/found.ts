@@ -59,7 +59,7 @@ function known(deck: Deck, id: string): boolean {
   return set.has(id);
 }
 
-const looked = (element: Element) =>
+const hasOwnFormatting = (element: Element) =>
   element.style !== undefined ||
   elementTexts(element).some(
     (text) => text.some(({ properties }) => properties) || hasRuns(text, ({ properties }) => properties !== undefined),
@@ -168,7 +168,7 @@ export const FEATURES = {
       element.shadow?.blur ? [`the shadow of ${element.name ? `“${element.name}”` : `a ${element.kind}`}`] : [],
     ),
   groups: (slide) => [...new Set(slide.elements.flatMap(({ groups }) => groups?.[0] ?? []))].map(() => "a group"),
-  "text formatting": (slide) => (slide.elements.some(looked) ? ["text with formatting of its own"] : []),
+  "text formatting": (slide) => (slide.elements.some(hasOwnFormatting) ? ["text with formatting of its own"] : []),
   "picture bullets": (slide, deck) =>
     slide.elements.flatMap((element) =>
       bulletsOf(element, deck.styles).length

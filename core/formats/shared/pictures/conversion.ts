@@ -31,9 +31,9 @@ export function pendingConversion(bytes: Uint8Array): PendingConversion | undefi
 
 /** Converts a picture. Returns it with whether all of it was understood; undefined when it cannot be converted. */
 async function convertPicture(bytes: Uint8Array): Promise<{ drawing: Uint8Array; whole: boolean } | undefined> {
-  const dots = rasterInfo(bytes);
-  if (!dots) return drawMetafile(bytes);
-  const drawing = await rasterPng(bytes, dots);
+  const raster = rasterInfo(bytes);
+  if (!raster) return drawMetafile(bytes);
+  const drawing = await rasterPng(bytes, raster);
   return drawing && { drawing, whole: true };
 }
 
@@ -41,7 +41,7 @@ async function convertPicture(bytes: Uint8Array): Promise<{ drawing: Uint8Array;
 export interface PendingConversions {
   assets: Record<string, Asset>;
   blobs: Map<string, Uint8Array>;
-  undrawn: ReadonlyMap<string, Uint8Array>;
+  pendingPictures: ReadonlyMap<string, Uint8Array>;
 }
 
 /** Converts the pictures of a file that pages cannot show, each once, and adds the results to what was read. */
@@ -51,8 +51,8 @@ export class PictureConverter {
   private readonly made = new Map<string, Asset | undefined>();
   constructor(private readonly sha256: (bytes: Uint8Array) => string) {}
 
-  async into({ assets, blobs, undrawn }: PendingConversions): Promise<void> {
-    for (const [source, bytes] of undrawn) {
+  async into({ assets, blobs, pendingPictures }: PendingConversions): Promise<void> {
+    for (const [source, bytes] of pendingPictures) {
       if (!this.made.has(source)) {
         const { drawing, whole } = (await convertPicture(bytes)) ?? {};
         const info = drawing && pictureInfo(drawing);

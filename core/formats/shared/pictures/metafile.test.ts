@@ -15,7 +15,7 @@ const drawn = async (...files: [string, Uint8Array][]) => {
   const found = {
     assets: {} as Record<string, { sha256: string; mediaType: string; width: number; height: number }>,
     blobs: new Map<string, Uint8Array>(),
-    undrawn: new Map(files),
+    pendingPictures: new Map(files),
   };
   await drawings.into(found as Parameters<PictureConverter["into"]>[0]);
   return {
@@ -80,10 +80,10 @@ describe("a metafile drawn anew", () => {
 
   it("is made once for a file, however many lots of slides show it", async () => {
     const drawings = new PictureConverter(sha256);
-    const undrawn = new Map([["a.svg", plain]]);
+    const pendingPictures = new Map([["a.svg", plain]]);
     const [first, second] = [
-      { assets: {}, blobs: new Map<string, Uint8Array>(), undrawn },
-      { assets: {}, blobs: new Map<string, Uint8Array>(), undrawn },
+      { assets: {}, blobs: new Map<string, Uint8Array>(), pendingPictures },
+      { assets: {}, blobs: new Map<string, Uint8Array>(), pendingPictures },
     ];
     await drawings.into(first);
     await drawings.into(second);

@@ -67,7 +67,7 @@ describe("a TIFF or BMP of another program", () => {
       const found = {
         assets: {},
         blobs: new Map<string, Uint8Array>(),
-        undrawn: new Map([[`${name}.png`, dotsFile(name)]]),
+        pendingPictures: new Map([[`${name}.png`, dotsFile(name)]]),
       };
       const drawings = new PictureConverter(sha256);
       await drawings.into(found);

@@ -103,7 +103,7 @@ function taggedFields(value: object, whole: Element | undefined, source: unknown
 class Kept implements ElementTags {
   readonly whole: Element | undefined;
   readonly id: string | undefined;
-  private looked: { facts: Partial<Element> | undefined } | undefined;
+  private cachedFacts: { facts: Partial<Element> | undefined } | undefined;
   constructor(private readonly value: Record<string, unknown>) {
     this.whole = "kind" in value ? Element.safeParse(value).data : undefined;
     this.id = this.whole?.id ?? parseOptional(Id, value.id);
@@ -123,8 +123,8 @@ class Kept implements ElementTags {
     return typeof source === "string" && source ? source : undefined;
   }
   get facts() {
-    this.looked ??= { facts: taggedFields(this.value, this.whole, this.value.source) };
-    return this.looked.facts;
+    this.cachedFacts ??= { facts: taggedFields(this.value, this.whole, this.value.source) };
+    return this.cachedFacts.facts;
   }
   get text() {
     return parseOptional(RichText, this.value.text);

@@ -89,7 +89,7 @@ export class OdpContext {
       families: this.families,
       newId: this.newId,
       target: (href) => this.target(href),
-      led: (action, number) => this.actionTarget(action, number),
+      actionTarget: (action, number) => this.actionTarget(action, number),
     });
     return { styles, text, shapes };
   }
@@ -170,7 +170,7 @@ export class OdpContext {
         footnotes: [],
         shapes: new ShapeStyles(this.shapeWork(this.masterSide, null, dark)),
         ours: false,
-        standing: new Map(),
+        elementOf: new Map(),
       };
       const elements = (element?.children ?? [])
         .flatMap((shape, nth) =>

@@ -38,7 +38,7 @@ export interface PageWork {
   shapes: ShapeStyles;
   ours: boolean;
   /** The elements by the shapes that they were read from. */
-  standing: Map<XmlNode, Element>;
+  elementOf: Map<XmlNode, Element>;
 }
 
 /** Returns the hash of a shape as `xml` would write it, without writing it. */
@@ -63,7 +63,7 @@ function addWritten({ name, attributes, content }: XmlNode, add: (text: string) 
 }
 
 /** What reading the elements of all pages needs. */
-export interface Around {
+export interface ElementContext {
   styles: OdpStyles;
   text: TextReader;
   files: OdpFiles;
@@ -74,7 +74,7 @@ export interface Around {
   /** Returns the target of an address. */
   target(href: string): string | undefined;
   /** Returns the target of an action on a page. */
-  led(action: XmlNode, number: number): string | undefined;
+  actionTarget(action: XmlNode, number: number): string | undefined;
 }
 
 /**
@@ -82,7 +82,7 @@ export interface Around {
  * what is stored of them.
  */
 export class ElementReader {
-  constructor(private readonly around: Around) {}
+  constructor(private readonly context: ElementContext) {}
 
   elements(
     shape: XmlNode,
@@ -102,7 +102,7 @@ export class ElementReader {
           inner,
           `${place}.${nth}`,
           groups,
-          this.around.target(attribute(shape, "href") ?? "") ?? link,
+          this.context.target(attribute(shape, "href") ?? "") ?? link,
           work,
         ),
       );
@@ -112,16 +112,16 @@ export class ElementReader {
     if (["header", "footer", "date-time", "page-number", "page", "notes"].includes(className ?? "")) return [];
     const kept = readElementTags(work.tags[name] ?? work.tags[`#${place}`]);
     if (kept.footnotes || (!work.ours && isNumber(shape))) return [];
-    const id = kept.id && !work.used.has(kept.id) ? kept.id : this.around.newId();
+    const id = kept.id && !work.used.has(kept.id) ? kept.id : this.context.newId();
     const slot = kept.slot !== undefined ? kept.slot : this.slot(className, shape, work);
     const action = child(child(shape, "event-listeners"), "event-listener");
-    const to = link ?? (action ? this.around.led(action, work.number) : undefined);
+    const to = link ?? (action ? this.context.actionTarget(action, work.number) : undefined);
     const unsupported = work.ours
       ? []
       : unsupportedFeatures(
           shape,
           work.shapes.properties(shape).properties.graphic,
-          (style) => this.around.styles.properties("text", style).text,
+          (style) => this.context.styles.properties("text", style).text,
         );
     const element = this.elementOf(
       shape,
@@ -141,13 +141,13 @@ export class ElementReader {
     if (!element) return [];
     const whose = name ? `“${name}”` : "a shape";
     if (work.number && unsupported.length)
-      this.around.adapted.push({
+      this.context.adapted.push({
         slide: work.number,
         what: `${joinWithAnd(unsupported)} of ${whose}`,
         how: "not drawn; an .odp keeps it as long as the shape is not reformatted here",
       });
     work.used.add(id);
-    work.standing.set(shape, element);
+    work.elementOf.set(shape, element);
     if (slot !== null) work.used.add(`slot:${slot}`);
     return [element];
   }
@@ -166,11 +166,11 @@ export class ElementReader {
       for (const text of elementTexts(whole)) flattenRuns(text, work.footnotes);
       return { ...whole, ...own } as Element;
     }
-    const looked =
+    const isFormatted =
       kept.facts !== undefined &&
       (kept.facts.style !== undefined || kept.facts.fill !== undefined || kept.facts.stroke !== undefined);
-    if (!work.ours || kept.id === undefined || (looked && (kept.whole || !unchanged())))
-      return this.famed(readShape(work.shapes, shape, base, alt));
+    if (!work.ours || kept.id === undefined || (isFormatted && (kept.whole || !unchanged())))
+      return this.noteFonts(readShape(work.shapes, shape, base, alt));
     // Unitext wrote the shape: what it is comes from the stored data, its text from the file.
     const facts = { ...kept.facts, ...own, ...(kept.frame ? { frame: kept.frame } : {}) };
     if (child(shape, "image") || (kept.source && !child(shape, "plugin") && kept.whole?.kind !== "media"))
@@ -178,8 +178,8 @@ export class ElementReader {
     const table = child(shape, "table");
     if (table) return this.ourTable(shape, kept, facts, base, work);
     if (SHAPES.has(localName(shape)) || child(shape, "object") || child(shape, "plugin"))
-      return this.famed(readShape(work.shapes, shape, base, alt));
-    const read = readText((child(shape, "text-box") ?? shape).children, this.around.text, base.slot === "title");
+      return this.noteFonts(readShape(work.shapes, shape, base, alt));
+    const read = readText((child(shape, "text-box") ?? shape).children, this.context.text, base.slot === "title");
     const figure = kept.whole && figureWords(kept.whole, work.footnotes);
     if (kept.whole && figure && wordsOf(figure) === wordsOf(read)) return { ...kept.whole, ...facts } as Element;
     return { ...facts, kind: "text", text: textTag(kept.text, read, work.footnotes) } as Element;
@@ -187,7 +187,7 @@ export class ElementReader {
 
   private ourPicture(shape: XmlNode, kept: ElementTags, facts: object, alt: string): Element | undefined {
     const image = child(shape, "image");
-    const source = image ? this.around.files.file(attribute(image, "href"), image, kept.source) : kept.source;
+    const source = image ? this.context.files.file(attribute(image, "href"), image, kept.source) : kept.source;
     return source === undefined ? undefined : ({ ...kept.facts, ...facts, kind: "picture", source, alt } as Element);
   }
 
@@ -228,10 +228,10 @@ export class ElementReader {
   }
 
   /** Counts the fonts of an element, so that each replaced font is reported once. */
-  private famed(element: Element | undefined): Element | undefined {
+  private noteFonts(element: Element | undefined): Element | undefined {
     if (element?.kind === "text" || element?.kind === "shape")
       for (const { runs } of element.text)
-        for (const { properties } of runs) if (properties?.font) this.around.families.add(properties.font);
+        for (const { properties } of runs) if (properties?.font) this.context.families.add(properties.font);
     return element;
   }
 

@@ -14,7 +14,7 @@ export class OdpFiles {
   /** The imported pictures by path, with their hashes. */
   readonly taken = new Map<string, string>();
   /** Pictures to convert, by the names under which the deck will know them; their files stay in the presentation. */
-  readonly undrawn = new Map<string, Uint8Array>();
+  readonly pendingPictures = new Map<string, Uint8Array>();
   /** What is known of the files beside the parts, by path. */
   private readonly known = new Map<string, { sha256: string; info: ReturnType<typeof pictureInfo> }>();
   constructor(
@@ -83,15 +83,15 @@ export class OdpFiles {
 
   /** Returns the size of an imported picture in CSS pixels. */
   size(source: string): { width: number; height: number } | undefined {
-    return this.assets[source] ?? this.unshown(source);
+    return this.assets[source] ?? this.pending(source);
   }
   /** Returns what a picture that must be converted becomes. */
   drawn(source: string): string | undefined {
-    return this.unshown(source)?.how;
+    return this.pending(source)?.how;
   }
-  private unshown(source: string): PendingConversion | undefined {
-    const undrawn = this.undrawn.get(source);
-    return undrawn && pendingConversion(undrawn);
+  private pending(source: string): PendingConversion | undefined {
+    const pendingPictures = this.pendingPictures.get(source);
+    return pendingPictures && pendingConversion(pendingPictures);
   }
 
   /** Imports a picture's file. Returns its name in the deck; undefined when it cannot be read. */
@@ -102,10 +102,10 @@ export class OdpFiles {
     if (!bytes) return undefined;
     const { sha256, info } = this.summed(data ? undefined : path, bytes);
     if (!info) {
-      const unshown = kept === undefined ? pendingConversion(bytes) : undefined;
-      if (!unshown) return undefined;
-      const source = (path ? path.slice(path.lastIndexOf("/") + 1) : sha256.slice(0, 16)) + unshown.extension;
-      this.undrawn.set(source, bytes);
+      const pending = kept === undefined ? pendingConversion(bytes) : undefined;
+      if (!pending) return undefined;
+      const source = (path ? path.slice(path.lastIndexOf("/") + 1) : sha256.slice(0, 16)) + pending.extension;
+      this.pendingPictures.set(source, bytes);
       return source;
     }
     const base = path

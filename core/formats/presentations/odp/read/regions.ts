@@ -16,14 +16,14 @@ export interface RegionSource {
   /** The contexts for the shapes of the page and of its master. */
   onPage: { text: TextReader; work: ShapeWork };
   onMaster: { text: TextReader; work: ShapeWork };
-  told(what: string, how: string): void;
+  report(what: string, how: string): void;
 }
 
 /** Reads footer, number and date where the master has them and the page shows them. */
 export function readRegions(
   page: XmlNode,
   graphic: Record<string, string>,
-  { master, declared, onPage, onMaster, told }: RegionSource,
+  { master, declared, onPage, onMaster, report }: RegionSource,
 ): RegionBox[] {
   // A page number on the page itself counts too.
   const own = page.children.filter(isNumber).map((shape) => ({ shape, ...onPage }));
@@ -34,9 +34,9 @@ export function readRegions(
     .flatMap(({ shape, text: reader, work }): RegionBox[] => {
       const name = attribute(shape, "class") ?? "page-number";
       const region = must(REGIONS[name]);
-      const standing = transformOf(shape);
+      const transform = transformOf(shape);
       const box = child(shape, "text-box");
-      if ((attribute(shape, "class") && graphic[`display-${name}`] === "false") || !standing || !box) return [];
+      if ((attribute(shape, "class") && graphic[`display-${name}`] === "false") || !transform || !box) return [];
       const kind = region === "footer" ? "footer" : "date-time";
       const used = region === "number" ? undefined : attribute(page, `use-${kind}-name`);
       const { properties } = new ShapeStyles(work).properties(shape);
@@ -51,7 +51,7 @@ export function readRegions(
           : (used !== undefined && declared.get(`${kind}-decl ${used}`)) || written;
       if (!words.trim()) {
         if (region === "date" && used !== undefined)
-          told("the date of the day", "not shown, as every slide stands by itself; an .odp keeps it");
+          report("the date of the day", "not shown, as every slide stands by itself; an .odp keeps it");
         return [];
       }
       const align = text[0]?.align;
@@ -61,7 +61,7 @@ export function readRegions(
         {
           region: words.trim() === NUMBER_SIGN ? "number" : region,
           text: cutText(words, 500),
-          frame: standing.frame,
+          frame: transform.frame,
           style: work.style(sided),
         },
       ];

@@ -75,7 +75,7 @@ export class SlideReader {
       footnotes: [],
       shapes: new ShapeStyles(context.shapeWork(context.pages, number, style.dark)),
       ours,
-      standing: new Map(),
+      elementOf: new Map(),
     };
     const elements = page.children.flatMap((shape, nth) =>
       context.pages.shapes.elements(shape, String(nth), [], undefined, work),
@@ -85,7 +85,7 @@ export class SlideReader {
     const notes = childrenOf(child(page, "notes"), "frame").find((frame) => attribute(frame, "class") === "notes");
     const spoken = readText(child(notes, "text-box")?.children ?? [], context.pages.text);
     const moved = this.motion(page, { arrangement, elements }, work);
-    const unsupported = moved.moves.length ? { unsupportedMotion: moved.moves } : {};
+    const unsupported = moved.unsupported.length ? { unsupportedMotion: moved.unsupported } : {};
     const common = {
       id,
       parent: typeof kept.parent === "string" ? kept.parent : null,
@@ -133,7 +133,7 @@ export class SlideReader {
       declared: this.footers,
       onPage: { text: context.pages.text, work: context.shapeWork(context.pages, null) },
       onMaster: { text: context.masterSide.text, work: context.shapeWork(context.masterSide, null) },
-      told: (what, how) => context.adapted.push({ slide: number, what, how }),
+      report: (what, how) => context.adapted.push({ slide: number, what, how }),
     });
     const comments = commentsOf(page);
     return {
@@ -157,14 +157,14 @@ export class SlideReader {
   private motion(
     page: XmlNode,
     slide: Pick<Slide, "arrangement" | "elements">,
-    { standing, number, ours }: PageWork,
-  ): { elements: Element[]; moves: string[] } {
+    { elementOf, number, ours }: PageWork,
+  ): { elements: Element[]; unsupported: string[] } {
     if (!page.children.some((part) => /^(par|seq|animations)$/.test(localName(part))))
-      return { elements: slide.elements, moves: [] };
+      return { elements: slide.elements, unsupported: [] };
     const targets = new Map<string, { shape: string; point?: number }>();
     const found = new Map<string, Element[]>();
     const walk = (node: XmlNode, within: { shape: string; points: number } | undefined): Element[] => {
-      const own = standing.get(node);
+      const own = elementOf.get(node);
       const here = own ? { shape: own.id, points: 0 } : within;
       if (own) found.set(own.id, [own]);
       const point = here && /^(p|h)$/.test(localName(node)) ? here.points++ : undefined;
@@ -178,20 +178,20 @@ export class SlideReader {
     };
     for (const shape of page.children)
       if (!/^(par|seq|animations|notes)$/.test(localName(shape))) walk(shape, undefined);
-    const { elements, moves } = withMotion(
+    const { elements, unsupported } = withMotion(
       slide,
       readTiming(page, (id) => targets.get(id)),
       (shape) => found.get(shape) ?? [],
       (entry) => this.context.adapted.push({ slide: number, ...entry }),
     );
     if (!ours)
-      for (const what of moves)
+      for (const what of unsupported)
         this.context.adapted.push({
           slide: number,
           what,
           how: "not played; an .odp keeps it while the entrances of its slide stay as they are",
         });
-    return { elements, moves };
+    return { elements, unsupported };
   }
 
   /** Reads the background and transition of another program's page. */

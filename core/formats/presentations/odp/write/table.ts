@@ -15,18 +15,21 @@ function tableTransform(
   { size, frame }: Shape,
   { fonts, theme, metadata }: Work,
   laid: TableGrid | undefined,
-): { widths: number[]; heights: number[]; worn(cell: Cell, row: number): CellAppearance } {
+): { widths: number[]; heights: number[]; appearanceOf(cell: Cell, row: number): CellAppearance } {
   const { widths, heights = [], rows } = table;
-  if (widths) return { widths, heights, worn: (cell) => cell };
+  if (widths) return { widths, heights, appearanceOf: (cell) => cell };
   const look = tableAppearance(table, frame.width, size, { fonts, theme, language: metadata.language }, laid);
-  return { ...look, worn: (cell, row) => look.worn(row, Math.min(row + (cell.rows ?? 1), rows.length) - 1) };
+  return {
+    ...look,
+    appearanceOf: (cell, row) => look.appearanceOf(row, Math.min(row + (cell.rows ?? 1), rows.length) - 1),
+  };
 }
 
 function tableXml(table: Table, shape: Shape, work: Work, laid: TableGrid | undefined): string {
   const { rows, header, align } = table;
   const { styles } = work;
   const columns = rows[0]?.length ?? 1;
-  const { widths, heights, worn } = tableTransform(table, shape, work, laid);
+  const { widths, heights, appearanceOf } = tableTransform(table, shape, work, laid);
   const levels = table.style === undefined ? undefined : work.metadata.styles?.[table.style];
   const column = (width: number) =>
     styles.remember(`column/${width}`, undefined, () =>
@@ -68,7 +71,7 @@ function tableXml(table: Table, shape: Shape, work: Work, laid: TableGrid | unde
     return xml(
       "table:table-cell",
       {
-        "table:style-name": styleOf(worn(one, y)),
+        "table:style-name": styleOf(appearanceOf(one, y)),
         "table:number-columns-spanned": one.columns,
         "table:number-rows-spanned": one.rows,
       },

@@ -25,7 +25,7 @@ export class PptxFiles {
   /** The imported parts, with their hashes and the names by which the deck knows them. */
   readonly taken = new Map<string, { sha256: string; source: string }>();
   /** Pictures to convert, by the names under which the deck will know them; their parts stay in the file. */
-  readonly undrawn = new Map<string, Uint8Array>();
+  readonly pendingPictures = new Map<string, Uint8Array>();
   private readonly marks = new WeakMap<XmlElement, string>();
   private readonly legacies = new Map<string, XmlElement | undefined>();
   /** What is known of parts, by path. */
@@ -70,11 +70,11 @@ export class PptxFiles {
     if (!file) return { why: "its file is missing" };
     const { bytes, sha256, info } = file;
     const base = target.slice(target.lastIndexOf("/") + 1);
-    const unshown = info ? undefined : pendingConversion(bytes);
-    if (unshown) {
-      const source = base + unshown.extension;
-      this.undrawn.set(source, bytes);
-      return { source, drawn: unshown.how };
+    const pending = info ? undefined : pendingConversion(bytes);
+    if (pending) {
+      const source = base + pending.extension;
+      this.pendingPictures.set(source, bytes);
+      return { source, drawn: pending.how };
     }
     if (!info) return { why: `pictures of its kind (${/\.([^.]*)$/.exec(target)?.[1] ?? "unknown"}) are not shown` };
     const source = this.assets[base] && this.assets[base]?.sha256 !== sha256 ? `${sha256.slice(0, 16)}-${base}` : base;

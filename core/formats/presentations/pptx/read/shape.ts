@@ -30,14 +30,14 @@ export class ShapeReader {
 
   read(shapes: readonly XmlElement[]): Element[] {
     for (const id of shapes.flatMap(chartsIn)) this.charts.set(id, (this.charts.get(id) ?? 0) + 1);
-    return shapes.flatMap((shape, nth) => this.shape(shape, String(nth), [], (standing) => standing));
+    return shapes.flatMap((shape, nth) => this.shape(shape, String(nth), [], (position) => position));
   }
 
   private shape(
     shape: XmlElement,
     path: string,
     groups: readonly string[],
-    place: (standing: Transform) => Transform,
+    place: (position: Transform) => Transform,
   ): Element[] {
     const kind = localName(shape);
     if (kind === "AlternateContent") {
@@ -50,7 +50,7 @@ export class ShapeReader {
       return shape.children
         .filter((inner) => SHAPE_NAMES.has(localName(inner)))
         .flatMap((inner, nth) =>
-          this.shape(inner, `${path}.${nth}`, inside, (standing) => place(inGroup(transform, standing))),
+          this.shape(inner, `${path}.${nth}`, inside, (position) => place(inGroup(transform, position))),
         );
     }
     const ref = placeholderRef(shape);
@@ -60,9 +60,9 @@ export class ShapeReader {
     const named = child(properties, "cNvPr")?.attributes ?? {};
     if (named.hidden === "1" || named.hidden === "true") return [];
     const own = transformOf(this.work.inheritance.transform(shape, ref));
-    const standing = own ? place(own) : undefined;
+    const position = own ? place(own) : undefined;
     // Placeholders without a position on a master are not drawn; on a slide they may not be lost.
-    if (!standing && this.work.number === null) return [];
+    if (!position && this.work.number === null) return [];
     const identity = this.work.tags.get(path) ?? {};
     const part = this.chartPart(shape);
     const unsupported = unsupportedFeatures(shape, part);
@@ -71,7 +71,7 @@ export class ShapeReader {
       id: identity.id ?? this.work.newId(path),
       slot,
       ...(named.name ? { name: cutText(named.name, 300) } : {}),
-      ...(standing ? transformFields(standing) : { frame: { x: 72, y: 72, width: 240, height: 120 } }),
+      ...(position ? transformFields(position) : { frame: { x: 72, y: 72, width: 240, height: 120 } }),
       ...(groups.length ? { groups: [...groups] } : {}),
       ...(identity.binding ? { binding: identity.binding } : {}),
       sourceShape: {

@@ -67,7 +67,7 @@ export function regionsOf(shapes: readonly XmlElement[], work: ShapeWork): Regio
 /** Reads the transition and duration of a slide; a transition shown as another is reported. */
 export function transitionOf(
   tree: XmlElement,
-  told: (what: string, how: string) => void,
+  report: (what: string, how: string) => void,
 ): Pick<Slide, "transition" | "delay"> {
   const found =
     child(tree, "transition") ??
@@ -81,7 +81,7 @@ export function transitionOf(
   const delay = Number(advTm) / 1000;
   const near = kind === undefined || WIPES[kind] ? undefined : nearTransition(kind);
   const ours = kind === undefined ? undefined : (WIPES[kind] ?? near?.kind);
-  if (near) told(`the transition “${kind}”`, near.how);
+  if (near) report(`the transition “${kind}”`, near.how);
   return {
     ...(ours ? { transition: { kind: ours, seconds } } : {}),
     ...(delay >= 0.5 && delay <= 3600 ? { delay } : {}),

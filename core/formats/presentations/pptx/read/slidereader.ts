@@ -194,7 +194,7 @@ export class SlideReader implements OwnFile {
       (id) => (paths.get(id) ?? []).flatMap((shape) => standing.get(shape) ?? []),
       (entry) => this.parts.adapted.push({ slide: number, ...entry }),
     );
-    for (const what of moved.moves)
+    for (const what of moved.unsupported)
       this.parts.adapted.push({
         slide: number,
         what,
@@ -208,7 +208,7 @@ export class SlideReader implements OwnFile {
     return {
       ...common,
       elements: moved.elements,
-      ...(moved.moves.length ? { unsupportedMotion: moved.moves } : {}),
+      ...(moved.unsupported.length ? { unsupportedMotion: moved.unsupported } : {}),
       ...transition,
       ...(background ? { background } : {}),
       master: master ?? this.parts.emptyMaster(inheritance, look),

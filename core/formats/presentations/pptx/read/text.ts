@@ -56,6 +56,7 @@ function formulasIn(element: XmlElement): Run[] {
 }
 
 const primary = (tag: string) => tag.split("-")[0]?.toLowerCase();
+
 /** Returns the language of a run where it differs from the deck's; a difference in region only does not count. */
 function otherLanguage(tag: string | undefined, deck: string | undefined): string | undefined {
   return tag !== undefined && deck !== undefined && primary(tag) !== primary(deck) && Language.safeParse(tag).success
@@ -64,6 +65,7 @@ function otherLanguage(tag: string | undefined, deck: string | undefined): strin
 }
 
 const SIGNS = /^[\u00a0-\u00ff\uf020-\uf0ff\s]+$/;
+
 /**
  * Returns the symbol font of a run (`a:sym`, ECMA-376-1, 21.1.2.3.10), where its text is outside ASCII, as in such
  * fonts.
@@ -96,19 +98,19 @@ function runOf(element: XmlElement, context: ReadContext): Run | Run[] | undefin
       : kind === "fld" && element.attributes.type === "slidenum"
         ? NUMBER_SIGN
         : (child(element, "t")?.text ?? "").replace(/\u000b/g, "\n");
-  const looked = context.looks ? runProperties([properties], context.looks) : undefined;
-  const language = looked && otherLanguage(properties?.attributes.lang, context.looks?.language);
-  const signs = looked && signFont(properties, text);
-  const led = looked && link && !ownLinkColour(click) ? context.looks?.colours.named.get("hlink") : undefined;
+  const formatting = context.looks ? runProperties([properties], context.looks) : undefined;
+  const language = formatting && otherLanguage(properties?.attributes.lang, context.looks?.language);
+  const signs = formatting && signFont(properties, text);
+  const led = formatting && link && !ownLinkColour(click) ? context.looks?.colours.named.get("hlink") : undefined;
   const look =
     language || signs || led
       ? {
-          ...looked,
+          ...formatting,
           ...(language ? { language } : {}),
           ...(signs ? { font: signs } : {}),
           ...(led ? { colour: led } : {}),
         }
-      : looked;
+      : formatting;
   return run(text, marksOf(properties, context), link, look);
 }
 

@@ -83,7 +83,7 @@ function tableFrame(
       return {
         widths: Array.from({ length: columns }, (_, x) => widths[x] || frame.width / columns),
         heights: rows.map((_, y) => heights?.[y] || frame.height / rows.length),
-        worn: (cell) => cell,
+        appearanceOf: (cell) => cell,
         bold: false,
       };
     const look = tableAppearance(
@@ -95,7 +95,7 @@ function tableFrame(
     );
     return {
       ...look,
-      worn: (cell, row) => look.worn(row, Math.min(row + (cell.rows ?? 1), rows.length) - 1),
+      appearanceOf: (cell, row) => look.appearanceOf(row, Math.min(row + (cell.rows ?? 1), rows.length) - 1),
       bold: true,
     };
   };

@@ -88,10 +88,10 @@ export function embedded(
     relativeTo(path, pack.picture(asset.sha256, bytes, EXTENSIONS[asset.mediaType] ?? "bin")),
   );
   if (!isLines(asset) || !options.png) return { id };
-  const dots = stillPictures({ [source]: asset }, options.picture, options.png)(asset.sha256);
-  return dots
+  const raster = stillPictures({ [source]: asset }, options.picture, options.png)(asset.sha256);
+  return raster
     ? {
-        id: relationships.add(REL[type], relativeTo(path, pack.picture(`${asset.sha256} as dots`, dots, "png"))),
+        id: relationships.add(REL[type], relativeTo(path, pack.picture(`${asset.sha256} as dots`, raster, "png"))),
         lines: id,
       }
     : { id };

@@ -13,7 +13,7 @@ type Table = Pick<TableElement, "rows" | "header" | "align">;
 export interface TableMetrics {
   widths: readonly number[];
   heights: readonly number[];
-  worn(cell: Cell, row: number): CellAppearance;
+  appearanceOf(cell: Cell, row: number): CellAppearance;
   bold: boolean;
 }
 
@@ -39,13 +39,13 @@ const ANCHOR = { top: undefined, middle: "ctr", bottom: "b" } as const;
 /** Writes a table (`a:tbl`, ECMA-376-1, 21.1.3.13); `paragraphs` writes the text of a cell, `fill` its fill. */
 export function tableXml(
   { rows, header, align }: Table,
-  { widths, heights, worn, bold }: TableMetrics,
+  { widths, heights, appearanceOf, bold }: TableMetrics,
   paragraphs: (text: RichText) => string,
   fill: (fill: NonNullable<Cell["fill"]>) => string,
 ): string {
   const covered = coveredIn(rows);
   const cell = (one: Cell | null, x: number, y: number) => {
-    const { insets, borders, anchor, ...look } = one ? worn(one, y) : {};
+    const { insets, borders, anchor, ...look } = one ? appearanceOf(one, y) : {};
     const [left, top, right, bottom] = insets ?? [7.2, 3.6, 7.2, 3.6];
     const sided = (one?.text ?? []).map((paragraph) => ({
       ...paragraph,
