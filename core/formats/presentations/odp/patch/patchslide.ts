@@ -5,7 +5,7 @@ import { withNewIds } from "./importstyles";
 import { DRAFT_NS, NS } from "../package/names";
 import { updateChart } from "./updatechart";
 import { type ContentRanges, contentRanges, type PageRange, type ElementRange, rangeAt } from "./elementranges";
-import { attributeOf, withAttribute, withPlace, withText, DRAWN, unescaped } from "./patchshape";
+import { attributeOf, withAttribute, withPlace, withText, unescaped } from "./patchshape";
 
 /** A presentation that slides were read from, opened so that what was not touched can be written unchanged. */
 export class OdpBase {
@@ -161,13 +161,13 @@ export class OdpBase {
   }
 
   /** Returns the XML of a foreign element, moved to its frame. */
-  private moved(slice: ElementRange, { frame, rotation }: Pick<Element, "frame" | "rotation">, slide: Slide): string {
+  moved(slice: ElementRange, { frame, rotation }: Pick<Element, "frame" | "rotation">, slide: Slide): string {
     const text = this.slice(slice, slide);
     return withPlace(text, frame, rotation) ?? text;
   }
 
   /** Returns the opening tag of the anchor around a shape of the file. */
-  private anchorOf(page: PageRange, { sourceShape }: Element, slide: Slide): string | undefined {
+  anchorOf(page: PageRange, { sourceShape }: Element, slide: Slide): string | undefined {
     const above = sourceShape?.shape.includes(".")
       ? rangeAt(page, sourceShape.shape.replace(/\.[^.]*$/, ""))
       : undefined;
@@ -180,7 +180,7 @@ export class OdpBase {
    * Returns the file's XML of a chart with only its data changed: its document with the new data, under a path of its
    * own.
    */
-  private recharted(
+  recharted(
     element: Element,
     slice: ElementRange,
     slide: Slide,
@@ -214,138 +214,11 @@ export class OdpBase {
   }
 
   /** Returns the file's XML of an element with only its place or text changed; `text` returns the new text. */
-  private partly(
-    element: Element,
-    slice: ElementRange,
-    slide: Slide,
-    text: () => string | undefined,
-  ): string | undefined {
+  partly(element: Element, slice: ElementRange, slide: Slide, text: () => string | undefined): string | undefined {
     const changed = changedParts(element, this.partOf);
     const words = changed && this.slice(slice, slide);
     const stood = words !== undefined && changed?.place ? withPlace(words, element.frame, element.rotation) : words;
     return stood !== undefined && changed?.text ? withText(stood, text()) : stood;
-  }
-
-  /**
-   * Writes a page that was touched: unchanged pieces with the file's XML, the others anew. `write` returns the XML of
-   * an element and the name of its shape; `group` puts shapes in their groups. Returns the page and the elements by
-   * their paths.
-   */
-  compose(
-    page: PageRange,
-    slide: Slide,
-    own: {
-      /** Attributes of the page that changed. */ tag: Record<string, string | undefined>;
-      notes: string;
-      below: string[];
-      write: (element: Element) => string /** Adds an embedded document. */;
-      object: (
-        content: string,
-        beside: ReadonlyMap<string, Uint8Array>,
-      ) => string /** Writes the text of an element for a shape of the file. */;
-      text: (element: Element) => string | undefined /** Adds the ids by which timing refers to it. */;
-      named: (element: Element, words: string) => string;
-      timing: () => string;
-      group: (shapes: { id: string; groups: readonly string[]; xml: string }[]) => string;
-    },
-  ): { xml: string; places: Map<string, string> } {
-    const same = this.untouched(slide);
-    const stood = this.slice({ from: page.from, to: page.open }, slide).replace(/\/>$/, ">");
-    const tag = Object.entries(own.tag).reduce(
-      (made, [name, value]) => (value === undefined ? made : withAttribute(made, name, value)),
-      stood,
-    );
-    const kept = must(slide.sourcePart);
-    const bearing = new Set(kept.shapes.map((place) => must(place.split(".")[0])));
-    const first = Math.min(...[...bearing].map(Number), Number.POSITIVE_INFINITY);
-    const pieces: string[] = [];
-    const places = new Map<string, string>();
-    const drawn = (name: string) => DRAWN.has(name);
-    const rest = page.inner
-      .map((slice, nth) => ({ slice, nth }))
-      .filter(({ slice, nth }) => slice.name !== "notes" && !bearing.has(String(nth)));
-    for (const { slice, nth } of rest)
-      if (nth < first || !drawn(slice.name))
-        if (drawn(slice.name) || ["forms", "layer-set", "title", "desc"].includes(slice.name))
-          pieces.push(this.slice(slice, slide));
-    const taken = new Set<string>();
-    // Timing refers to shapes: it is kept as long as all of them are there, and the entrances are unchanged.
-    const shown = new Set(slide.elements.flatMap((one) => one.sourceShape?.shape ?? []));
-    const keeps =
-      same.motion &&
-      kept.shapes.every((place) => shown.has(place)) &&
-      slide.elements.every((one) => !one.sourceShape || same.element(one));
-    const byTop = new Map<string, string[]>();
-    for (const place of kept.shapes) {
-      const top = must(place.split(".")[0]);
-      const held = byTop.get(top);
-      if (held) held.push(place);
-      else byTop.set(top, [place]);
-    }
-    for (let at = 0; at < slide.elements.length; ) {
-      const element = must(slide.elements[at]);
-      const top = element.sourceShape?.shape.split(".")[0];
-      const members = byTop.get(top ?? "") ?? [];
-      const run = slide.elements.slice(at, at + members.length);
-      const whole =
-        top !== undefined &&
-        !taken.has(top) &&
-        members.length > 0 &&
-        run.length === members.length &&
-        run.every((one, nth) => one.sourceShape?.shape === members[nth] && same.element(one));
-      if (whole) {
-        taken.add(top);
-        for (const one of run)
-          places.set(one.id, [String(pieces.length), ...(one.sourceShape?.shape.split(".").slice(1) ?? [])].join("."));
-        const piece = this.slice(must(page.inner[Number(top)]), slide);
-        pieces.push(
-          keeps
-            ? piece
-            : run.reduce((words, one) => {
-                const shape = this.slice(must(rangeAt(page, (one.sourceShape as { shape: string }).shape)), slide);
-                return words.replace(shape, () => own.named(one, shape));
-              }, piece),
-        );
-        at += members.length;
-        continue;
-      }
-      const group = element.groups?.[0];
-      let to = at + 1;
-      while (group !== undefined && slide.elements[to]?.groups?.[0] === group) to++;
-      const shapes = slide.elements.slice(at, to).map((one, nth) => {
-        const slice = one.sourceShape && rangeAt(page, one.sourceShape.shape);
-        const stood = !slice
-          ? undefined
-          : same.element(one)
-            ? this.slice(slice, slide)
-            : one.kind === "foreign"
-              ? this.moved(slice, one, slide)
-              : (this.recharted(one, slice, slide, own.object) ?? this.partly(one, slice, slide, () => own.text(one)));
-        const anchor = stood === undefined ? undefined : this.anchorOf(page, one, slide);
-        const words = stood === undefined ? own.write(one) : own.named(one, stood);
-        const inside = anchor === undefined ? "" : ".0";
-        if (stood !== undefined && one.groups?.length === 1 && to - at > 1)
-          places.set(one.id, `${pieces.length}.${nth}${inside}`);
-        if (to - at === 1 && group === undefined) places.set(one.id, `${pieces.length}${inside}`);
-        return {
-          id: one.id,
-          groups: one.groups ?? [],
-          xml: anchor === undefined ? words : `${anchor}${words}</draw:a>`,
-        };
-      });
-      pieces.push(own.group(shapes));
-      at = to;
-    }
-    for (const { slice, nth } of rest) if (nth >= first && drawn(slice.name)) pieces.push(this.slice(slice, slide));
-    pieces.push(...own.below);
-    if (keeps)
-      for (const { slice } of rest)
-        if (!drawn(slice.name) && !["forms", "layer-set", "title", "desc"].includes(slice.name))
-          pieces.push(this.slice(slice, slide));
-    if (!keeps) pieces.push(own.timing());
-    const spoken = page.inner.find(({ name }) => name === "notes");
-    pieces.push(same.notes ? (spoken ? this.slice(spoken, slide) : "") : own.notes);
-    return { xml: `${tag}${pieces.join("")}</draw:page>`, places };
   }
 
   /** Returns the names of a page's shapes. */

@@ -1,3 +1,4 @@
+import { composePage } from "../patch/composepage";
 import { type OdpOptions, PackageParts } from "./packageparts";
 import { FooterDeclarations } from "./footers";
 import { metadataFields } from "./tags";
@@ -308,7 +309,7 @@ export class Pages {
       ...(base.untouched(slide).look ? {} : { "draw:style-name": pageStyle(work, pageProperties(work, onMaster)) }),
       ...(moved ? { "draw:master-page-name": this.behind(slide), ...this.footers.uses(slide, onMaster) } : {}),
     };
-    const { xml: made, places } = base.compose(page, slide, {
+    const { xml: made, places } = composePage(base, page, slide, {
       tag,
       notes: this.notes(slide, number),
       below,

@@ -25,18 +25,91 @@ export interface PresentationUpdate {
   tags: string;
 }
 
+/** The presentation part of a source package as text, with the prefixes of its namespaces. */
+interface PresentationText {
+  text: string;
+  /** The prefix of its elements with a colon, and that of relationship ids. */
+  p: string;
+  r: string;
+}
+
+function presentationText(text: string): PresentationText {
+  const root = /<((?:\w+:)?)presentation\b[^>]*>/.exec(text);
+  const relationships =
+    /xmlns:(\w+)="http:\/\/(?:schemas\.openxmlformats\.org\/officeDocument\/2006|purl\.oclc\.org\/ooxml\/officeDocument)\/relationships"/;
+  return { text, p: root?.[1] ?? "p:", r: relationships.exec(root?.[0] ?? "")?.[1] ?? "r" };
+}
+
+/** An entry of the list of slides. */
+interface SlideEntry {
+  id: string;
+  relation: string;
+}
+
+/** Returns the entries of the file's list of slides. */
+function listedSlides({ text, p, r }: PresentationText): { list: string | undefined; entries: SlideEntry[] } {
+  const list = new RegExp(`<${p}sldIdLst\\b[^>]*?(?:/>|>[\\s\\S]*?</${p}sldIdLst>)`).exec(text)?.[0];
+  const entries = [...(list ?? "").matchAll(new RegExp(`<${p}sldId\\b([^>]*?)/?>`, "g"))].map(
+    ([, attributes = ""]) => ({
+      relation: new RegExp(`${r}:id="([^"]*)"`).exec(attributes)?.[1] ?? "",
+      id: /\sid="(\d+)"/.exec(attributes)?.[1] ?? "",
+    }),
+  );
+  return { list, entries: [...new Map(entries.map((entry) => [entry.relation, entry])).values()] };
+}
+
+/** Returns the entries of the deck's slides: those of the file keep theirs, others get ids after them. */
+function slideEntries(
+  { deck, main, sources, paths }: PresentationUpdate,
+  kept: SourceParts,
+  listed: readonly SlideEntry[],
+  relationships: Relationships,
+): SlideEntry[] {
+  const byRelation = new Map(listed.map((entry) => [entry.relation, entry]));
+  const byTarget = new Map(
+    kept.relationships(main).flatMap(({ id, target }) => {
+      const entry = byRelation.get(id);
+      return entry ? [[target, entry] as const] : [];
+    }),
+  );
+  let next = Math.max(255, ...listed.map(({ id }) => Number(id))) + 1;
+  const used = new Set<string>();
+  return deck.slides.map((slide) => {
+    const source = sources.get(slide.id);
+    const own = source?.kept === kept ? byTarget.get(source.part) : undefined;
+    const path = must(paths.get(slide.id));
+    if (own && !used.has(own.id) && kept.instead.get(source?.part ?? "") === path) {
+      used.add(own.id);
+      return own;
+    }
+    return { id: String(next++), relation: relationships.add(REL.slide, relativeTo(main, path)) };
+  });
+}
+
+function withSlides(presentation: PresentationText, list: string | undefined, entries: readonly SlideEntry[]): string {
+  const { text, p, r } = presentation;
+  const rows = entries.map(({ id, relation }) => `<${p}sldId id="${id}" ${r}:id="${relation}"/>`);
+  const written = `<${p}sldIdLst>${rows.join("")}</${p}sldIdLst>`;
+  return list
+    ? text.replace(list, () => written)
+    : text.replace(new RegExp(`<${p}sldSz\\b`), () => `${written}<${p}sldSz`);
+}
+
+function withPageSize(text: string, p: string, { width, height }: Deck["page"]): string {
+  const size = new RegExp(`<${p}sldSz\\b[^>]*?/?>`).exec(text)?.[0];
+  const differs = (name: string, points: number) =>
+    Math.abs(Number(new RegExp(`${name}="(\\d+)"`).exec(size ?? "")?.[1]) - points * EMU) > 1;
+  return size && (differs("cx", width) || differs("cy", height))
+    ? text.replace(size, () => `<${p}sldSz cx="${emu(width)}" cy="${emu(height)}"/>`)
+    : text;
+}
+
 /** Updates the presentation part of a source package to the present slides and masters. */
 export function updatePresentation(given: PresentationUpdate, kept: SourceParts): void {
   const { pack, deck, main, notesMaster } = given;
-  const text = must(kept.text(main));
-  const root = /<((?:\w+:)?)presentation\b[^>]*>/.exec(text);
-  const p = root?.[1] ?? "p:";
-  const r =
-    /xmlns:(\w+)="http:\/\/(?:schemas\.openxmlformats\.org\/officeDocument\/2006|purl\.oclc\.org\/ooxml\/officeDocument)\/relationships"/.exec(
-      root?.[0] ?? "",
-    )?.[1] ?? "r";
-  const before = kept.relationships(main);
-  const rows = before.flatMap((row) => {
+  const presentation = presentationText(must(kept.text(main)));
+  const { text, p, r } = presentation;
+  const rows = kept.relationships(main).flatMap((row) => {
     if (row.external) return [row];
     if (transitional(row.type) === REL.tags && kept.text(row.target)?.includes("UNITEXT_")) return [];
     const target = kept.take(row.target);
@@ -46,61 +119,20 @@ export function updatePresentation(given: PresentationUpdate, kept: SourceParts)
   const tagPath = pack.free("ppt/tags/tag1.xml");
   pack.add(tagPath, TYPE.tags, given.tags);
   relationships.add(REL.tags, relativeTo(main, tagPath));
-  // Slides keep their numbers of the file; others get numbers after them.
-  const list = new RegExp(`<${p}sldIdLst\\b[^>]*?(?:/>|>[\\s\\S]*?</${p}sldIdLst>)`).exec(text);
-  const ids = new Map(
-    [...(list?.[0] ?? "").matchAll(new RegExp(`<${p}sldId\\b([^>]*?)/?>`, "g"))].map(([, attributes = ""]) => [
-      new RegExp(`${r}:id="([^"]*)"`).exec(attributes)?.[1] ?? "",
-      /\sid="(\d+)"/.exec(attributes)?.[1] ?? "",
-    ]),
-  );
-  const numbers = new Map(
-    before.flatMap(({ id, target }) =>
-      ids.has(id) ? [[target, { id: must(ids.get(id)), relation: id }] as const] : [],
-    ),
-  );
-  let next = Math.max(255, ...[...ids.values()].map(Number)) + 1;
-  const used = new Set<string>();
-  const entries = deck.slides.map((slide) => {
-    const source = given.sources.get(slide.id);
-    const own = source?.kept === kept ? numbers.get(source.part) : undefined;
-    const path = must(given.paths.get(slide.id));
-    const first = own !== undefined && !used.has(own.id) && kept.instead.get(source?.part ?? "") === path;
-    if (first) used.add(own.id);
-    return first
-      ? { id: own.id, relation: own.relation }
-      : { id: String(next++), relation: relationships.add(REL.slide, relativeTo(main, path)) };
-  });
-  const sameList =
-    entries.length === ids.size && entries.every(({ relation }, nth) => [...ids.keys()][nth] === relation);
-  let out = text;
-  if (!sameList) {
-    const written = `<${p}sldIdLst>${entries.map(({ id, relation }) => `<${p}sldId id="${id}" ${r}:id="${relation}"/>`).join("")}</${p}sldIdLst>`;
-    out = list
-      ? out.replace(list[0], () => written)
-      : out.replace(new RegExp(`<${p}sldSz\\b`), () => `${written}<${p}sldSz`);
-  }
-  out = sectioned(
-    out,
-    readXml(text, main),
-    deck,
-    entries.map(({ id }) => id),
-  );
+  const { list, entries: listed } = listedSlides(presentation);
+  const entries = slideEntries(given, kept, listed, relationships);
+  const isSame =
+    entries.length === listed.length && entries.every(({ relation }, nth) => listed[nth]?.relation === relation);
+  const ids = entries.map(({ id }) => id);
+  let out = isSame ? text : withSlides(presentation, list, entries);
+  out = sectioned(out, readXml(text, main), deck, ids);
   out = withMasters(given, out, kept, p, r, relationships);
-  if (notesMaster !== undefined && !out.includes(`<${p}notesMasterIdLst`))
-    out = out.replace(
-      new RegExp(`</${p}sldMasterIdLst>`),
-      (end) =>
-        `${end}<${p}notesMasterIdLst><${p}notesMasterId ${r}:id="${relationships.add(REL.notesMaster, relativeTo(main, notesMaster))}"/></${p}notesMasterIdLst>`,
-    );
-  const { width, height } = deck.page;
-  const size = new RegExp(`<${p}sldSz\\b[^>]*?/?>`).exec(out)?.[0];
-  if (
-    size &&
-    (Math.abs(Number(/cx="(\d+)"/.exec(size)?.[1]) - width * EMU) > 1 ||
-      Math.abs(Number(/cy="(\d+)"/.exec(size)?.[1]) - height * EMU) > 1)
-  )
-    out = out.replace(size, () => `<${p}sldSz cx="${emu(width)}" cy="${emu(height)}"/>`);
+  if (notesMaster !== undefined && !out.includes(`<${p}notesMasterIdLst`)) {
+    const relation = relationships.add(REL.notesMaster, relativeTo(main, notesMaster));
+    const masters = `<${p}notesMasterIdLst><${p}notesMasterId ${r}:id="${relation}"/></${p}notesMasterIdLst>`;
+    out = out.replace(new RegExp(`</${p}sldMasterIdLst>`), (end) => end + masters);
+  }
+  out = withPageSize(out, p, deck.page);
   pack.put(main, TYPE.presentation, out === text ? must(kept.file.part(main)) : strToU8(out));
   pack.parts.set(relationshipsPath(main), strToU8(relationships.part()));
 }

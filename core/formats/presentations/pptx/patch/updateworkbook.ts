@@ -23,94 +23,123 @@ interface Row {
   cells: { column: number; from: number; to: number; style: string | undefined }[];
 }
 
+/** Where the rows and cells of a sheet are in its XML. */
+interface SheetRanges {
+  rows: Row[];
+  /** The namespace prefix of its elements. */
+  prefix: string;
+  /** The index after its last row. */
+  end: number;
+}
+
+function sheetRanges(text: string, where: string): SheetRanges {
+  const rows: Row[] = [];
+  const stack: string[] = [];
+  let [prefix, end] = ["", 0];
+  scanXml(text, where, {
+    open(tag, attributes, from, to) {
+      const name = local(tag);
+      if (name === "sheetData") [prefix, end] = [tag.slice(0, tag.length - name.length), to];
+      if (name === "row" && stack.at(-1) === "sheetData") {
+        const number = Number(attributes.r) || (rows.at(-1)?.number ?? 0) + 1;
+        rows.push({ number, from, open: to, close: to, cells: [] });
+      }
+      const row = rows.at(-1);
+      if (name === "c" && stack.at(-1) === "row" && row) {
+        const column = attributes.r ? columnIn(attributes.r) : (row.cells.at(-1)?.column ?? -1) + 1;
+        row.cells.push({ column, from, to, style: attributes.s });
+      }
+      stack.push(name);
+    },
+    close(from, to) {
+      const name = stack.pop();
+      const row = rows.at(-1);
+      if (name === "sheetData") end = from;
+      if (name === "row" && row && stack.at(-1) === "sheetData") row.close = from;
+      const cell = row?.cells.at(-1);
+      if (name === "c" && cell && stack.at(-1) === "row") cell.to = to;
+    },
+  });
+  return { rows, prefix, end };
+}
+
+/** Writes a cell; an empty one only where it has a style. */
+function cellXml(p: string, { column, row, value }: CellChange, style?: string): string {
+  const open = `<${p}c r="${columnName(column)}${row}"${style ? ` s="${style}"` : ""}`;
+  if (value === null || value === "") return style ? `${open}/>` : "";
+  return typeof value === "number"
+    ? `${open}><${p}v>${value}</${p}v></${p}c>`
+    : `${open} t="inlineStr"><${p}is><${p}t xml:space="preserve">${escapeXml(value)}</${p}t></${p}is></${p}c>`;
+}
+
+interface Edit {
+  from: number;
+  to: number;
+  words: string;
+}
+
+/** Returns the edits that set cells of one row, ordered by column. */
+function rowEdits({ rows, prefix: p, end }: SheetRanges, number: number, changes: readonly CellChange[]): Edit[] {
+  const row = rows.find((one) => one.number === number);
+  const words = `<${p}row r="${number}">${changes.map((change) => cellXml(p, change)).join("")}</${p}row>`;
+  if (!row) {
+    const at = rows.find((one) => one.number > number)?.from ?? end;
+    return [{ from: at, to: at, words }];
+  }
+  // An empty row has a single tag.
+  if (row.close < row.open) return [{ from: row.from, to: row.open, words }];
+  return changes.map((change) => {
+    const known = row.cells.find(({ column }) => column === change.column);
+    if (known) return { from: known.from, to: known.to, words: cellXml(p, change, known.style) };
+    const at = row.cells.find(({ column }) => column > change.column)?.from ?? row.close;
+    return { from: at, to: at, words: cellXml(p, change) };
+  });
+}
+
 /**
  * Returns a sheet (ECMA-376-1, 18.3.1.73) with new values in some cells; cell formats stay. Of a cell given twice, as
  * categories shared by series are, the last value counts.
  */
 export function withCells(text: string, where: string, given: readonly CellChange[]): string {
   const changes = [...new Map(given.map((change) => [`${change.column}/${change.row}`, change])).values()];
-  const rows: Row[] = [];
-  const stack: string[] = [];
-  let data = { prefix: "", open: 0, close: 0 };
-  scanXml(text, where, {
-    open(tag, attributes, from, to) {
-      const name = local(tag);
-      if (name === "sheetData") data = { prefix: tag.slice(0, tag.length - name.length), open: to, close: to };
-      if (name === "row" && stack.at(-1) === "sheetData")
-        rows.push({
-          number: Number(attributes.r) || (rows.at(-1)?.number ?? 0) + 1,
-          from,
-          open: to,
-          close: to,
-          cells: [],
-        });
-      const row = rows.at(-1);
-      if (name === "c" && stack.at(-1) === "row" && row)
-        row.cells.push({
-          column: attributes.r ? columnIn(attributes.r) : (row.cells.at(-1)?.column ?? -1) + 1,
-          from,
-          to,
-          style: attributes.s,
-        });
-      stack.push(name);
-    },
-    close(from, to) {
-      const name = stack.pop();
-      const row = rows.at(-1);
-      if (name === "sheetData") data.close = from;
-      if (name === "row" && row && stack.at(-1) === "sheetData") row.close = from;
-      const cell = row?.cells.at(-1);
-      if (name === "c" && cell && stack.at(-1) === "row") cell.to = to;
-    },
+  const ranges = sheetRanges(text, where);
+  const numbers = [...new Set(changes.map(({ row }) => row))].sort((a, b) => a - b);
+  const edits = numbers.flatMap((number) => {
+    const inRow = changes.filter(({ row }) => row === number).sort((a, b) => a.column - b.column);
+    return rowEdits(ranges, number, inRow);
   });
-  const p = data.prefix;
-  const cellXml = ({ column, row, value }: CellChange, style?: string) => {
-    const open = `<${p}c r="${columnName(column)}${row}"${style ? ` s="${style}"` : ""}`;
-    if (value === null || value === "") return style ? `${open}/>` : "";
-    return typeof value === "number"
-      ? `${open}><${p}v>${value}</${p}v></${p}c>`
-      : `${open} t="inlineStr"><${p}is><${p}t xml:space="preserve">${escapeXml(value)}</${p}t></${p}is></${p}c>`;
-  };
-  const edits: { from: number; to: number; words: string }[] = [];
-  for (const number of [...new Set(changes.map(({ row }) => row))].sort((a, b) => a - b)) {
-    const asked = changes.filter(({ row }) => row === number).sort((a, b) => a.column - b.column);
-    const row = rows.find((one) => one.number === number);
-    if (!row) {
-      const at = rows.find((one) => one.number > number)?.from ?? data.close;
-      edits.push({
-        from: at,
-        to: at,
-        words: `<${p}row r="${number}">${asked.map((change) => cellXml(change)).join("")}</${p}row>`,
-      });
-      continue;
-    }
-    // An empty row has a single tag.
-    if (row.close < row.open) {
-      edits.push({
-        from: row.from,
-        to: row.open,
-        words: `<${p}row r="${number}">${asked.map((change) => cellXml(change)).join("")}</${p}row>`,
-      });
-      continue;
-    }
-    for (const change of asked) {
-      const known = row.cells.find(({ column }) => column === change.column);
-      const at = row.cells.find(({ column }) => column > change.column)?.from ?? row.close;
-      edits.push(
-        known
-          ? { from: known.from, to: known.to, words: cellXml(change, known.style) }
-          : { from: at, to: at, words: cellXml(change) },
-      );
-    }
-  }
   // Insertions at one place stay in their order.
-  let out = text;
-  for (const { from, to, words } of edits
+  return edits
     .map((edit, nth) => ({ ...edit, nth }))
-    .sort((a, b) => b.from - a.from || b.nth - a.nth))
-    out = out.slice(0, from) + words + out.slice(to);
-  return out;
+    .sort((a, b) => b.from - a.from || b.nth - a.nth)
+    .reduce((out, { from, to, words }) => out.slice(0, from) + words + out.slice(to), text);
 }
+
+/** Returns the paths of a workbook's sheets by name; undefined when it cannot be read. */
+function sheetPaths(
+  text: (path: string) => string | undefined,
+): Map<string | undefined, string | undefined> | undefined {
+  const main = "xl/workbook.xml";
+  const book = text(main);
+  const links = text("xl/_rels/workbook.xml.rels");
+  if (book === undefined || links === undefined) return undefined;
+  const targets = new Map(
+    readXml(links, "workbook").children.map(({ attributes }) => [
+      attributes.Id,
+      resolveTarget(main, attributes.Target ?? ""),
+    ]),
+  );
+  const sheets = childrenOf(child(readXml(book, main), "sheets"), "sheet");
+  const idOf = (attributes: Record<string, string>) =>
+    Object.entries(attributes).find(([key]) => key.endsWith(":id"))?.[1];
+  return new Map(sheets.map(({ attributes }) => [attributes.name, targets.get(idOf(attributes))]));
+}
+
+/** Returns a table part with some of its columns renamed. */
+const withColumnNames = (text: string, renamed: ReadonlyMap<string, string>): string =>
+  text.replace(/(<(?:\w+:)?tableColumn\b[^>]*?\sname=)"([^"]*)"/g, (whole, open: string, name: string) =>
+    renamed.has(name) ? `${open}"${escapeXml(must(renamed.get(name)))}"` : whole,
+  );
 
 /**
  * Returns a workbook (ECMA-376-1, 12 and 18) with new values in some cells; undefined when it cannot be read or lacks a
@@ -127,51 +156,17 @@ export function updateWorkbook(
       const part = parts.get(path);
       return part === undefined ? undefined : partText(part instanceof Uint8Array ? part : unpacked(part));
     };
-    const main = "xl/workbook.xml";
-    const book = text(main);
-    const links = text("xl/_rels/workbook.xml.rels");
-    if (book === undefined || links === undefined) return undefined;
-    const targets = new Map(
-      readXml(links, "workbook").children.map(({ attributes }) => [
-        attributes.Id,
-        resolveTarget(main, attributes.Target ?? ""),
-      ]),
-    );
-    const paths = new Map(
-      childrenOf(child(readXml(book, main), "sheets"), "sheet").map(({ attributes }) => [
-        attributes.name,
-        targets.get(Object.entries(attributes).find(([key]) => key.endsWith(":id"))?.[1]),
-      ]),
-    );
+    const paths = sheetPaths(text);
     for (const sheet of new Set(changes.map((change) => change.sheet))) {
-      const path = paths.get(sheet);
+      const path = paths?.get(sheet);
       const words = path === undefined ? undefined : text(path);
       if (path === undefined || words === undefined) return undefined;
-      parts.set(
-        path,
-        strToU8(
-          withCells(
-            words,
-            path,
-            changes.filter((change) => change.sheet === sheet),
-          ),
-        ),
-      );
+      const own = changes.filter((change) => change.sheet === sheet);
+      parts.set(path, strToU8(withCells(words, path, own)));
     }
-    for (const path of parts.keys()) {
-      if (!/^xl\/tables\/[^/]*\.xml$/.test(path)) continue;
-      parts.set(
-        path,
-        strToU8(
-          must(text(path)).replace(
-            /(<(?:\w+:)?tableColumn\b[^>]*?\sname=)"([^"]*)"/g,
-            (whole, open: string, name: string) =>
-              renamed.has(name) ? `${open}"${escapeXml(must(renamed.get(name)))}"` : whole,
-          ),
-        ),
-      );
-    }
-    return zip(parts);
+    for (const path of paths ? parts.keys() : [])
+      if (/^xl\/tables\/[^/]*\.xml$/.test(path)) parts.set(path, strToU8(withColumnNames(must(text(path)), renamed)));
+    return paths && zip(parts);
   } catch (error) {
     if (error instanceof Failure || error instanceof RangeError) return undefined;
     throw error;

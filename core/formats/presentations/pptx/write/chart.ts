@@ -1,5 +1,5 @@
+import { type Series, escapeXml, hasSecondAxis, isJoined, must } from "@unitext/core/model";
 import { columnName } from "../../shared/cells";
-import { escapeXml, hasSecondAxis, isJoined, type Series, must } from "@unitext/core/model";
 import { xml, XML_HEAD } from "../../../shared/xml";
 import { NS } from "../package/names";
 import { colourXml } from "./drawing";
@@ -57,6 +57,33 @@ function plotsOf({ type, series }: Chart): Plot[] {
     .filter((plot) => plot.series.length);
 }
 
+const solid = (colour: string) => xml("a:solidFill", {}, colourXml(colour));
+const isRound = ({ type }: Plot) => type === "pie" || type === "doughnut";
+const isColumns = ({ type }: Plot) => type === "column" || type === "bar";
+
+/** Writes line, fill and markers of a series. */
+function seriesPaint(plot: Plot, joined: boolean, colour: string): string {
+  if (isRound(plot)) return "";
+  if (plot.type === "scatter" || (plot.type === "line" && !joined)) {
+    const line = xml("a:ln", { w: 19050 }, joined ? solid(colour) : "<a:noFill/>");
+    const marker = val("c:symbol", "circle") + val("c:size", 7) + xml("c:spPr", {}, solid(colour));
+    return xml("c:spPr", {}, line) + xml("c:marker", {}, marker);
+  }
+  return xml("c:spPr", {}, plot.type === "line" ? xml("a:ln", { w: 28575 }, solid(colour)) : solid(colour));
+}
+
+/** Writes the colours of single slices or columns. */
+function pointsXml(series: Series, plot: Plot, count: number, palette: readonly string[]): string {
+  if (!isRound(plot) && !(isColumns(plot) && series.points)) return "";
+  const point = (nth: number) => {
+    const fill = series.points?.[nth] ?? (isRound(plot) ? palette[nth % palette.length] : undefined);
+    if (fill === undefined) return "";
+    const inverts = isColumns(plot) ? val("c:invertIfNegative", 0) : "";
+    return xml("c:dPt", {}, val("c:idx", nth), inverts, val("c:bubble3D", 0), xml("c:spPr", {}, solid(fill)));
+  };
+  return Array.from({ length: count }, (_, nth) => point(nth)).join("");
+}
+
 function seriesXml(
   { series, nth }: Plot["series"][number],
   plot: Plot,
@@ -68,144 +95,65 @@ function seriesXml(
   const range = (at: number, length: number) =>
     `Sheet1!$${columnName(at)}$2:$${columnName(at)}$${Math.max(2, length + 1)}`;
   const colour = series.colour ?? must(palette[nth % palette.length]);
-  const lined = plot.type === "line";
-  const round = plot.type === "pie" || plot.type === "doughnut";
   const joined = plot.type === "line" || plot.type === "scatter" ? isJoined(series, plot.type) : false;
-  const signs = plot.type === "scatter" || (lined && !joined);
-  const paint = round
-    ? ""
-    : signs
-      ? `${xml("c:spPr", {}, xml("a:ln", { w: 19050 }, joined ? xml("a:solidFill", {}, colourXml(colour)) : "<a:noFill/>"))}<c:marker>${val("c:symbol", "circle")}${val("c:size", 7)}${xml("c:spPr", {}, xml("a:solidFill", {}, colourXml(colour)))}</c:marker>`
-      : xml(
-          "c:spPr",
-          {},
-          lined
-            ? xml("a:ln", { w: 28575 }, xml("a:solidFill", {}, colourXml(colour)))
-            : xml("a:solidFill", {}, colourXml(colour)),
-        );
-  const standing = ["column", "bar"].includes(plot.type);
-  const points = Array.from({ length: round || (standing && series.points) ? count : 0 }, (_, idx) => {
-    const fill = series.points?.[idx] ?? (round ? palette[idx % palette.length] : undefined);
-    return fill === undefined
-      ? ""
-      : xml(
-          "c:dPt",
-          {},
-          val("c:idx", idx),
-          standing ? val("c:invertIfNegative", 0) : "",
-          val("c:bubble3D", 0),
-          xml("c:spPr", {}, xml("a:solidFill", {}, colourXml(fill))),
-        );
-  }).join("");
-  const bits = standing ? val("c:invertIfNegative", 0) : "";
   const values = Array.from({ length: count }, (_, at) => series.values[at] ?? null);
+  const across = values.map((_, at) => series.x?.[at] ?? at + 1);
+  const format = plot.by === "secondary" ? chart.secondaryAxis?.format : chart.format;
+  const isPoints = plot.type === "scatter";
   return xml(
     "c:ser",
     {},
     val("c:idx", nth),
     val("c:order", nth),
     xml("c:tx", {}, reference("str", `Sheet1!$${columnName(column)}$1`, [series.name], undefined)),
-    paint,
-    bits,
-    points,
-    plot.type === "scatter"
-      ? xml(
-          "c:xVal",
-          {},
-          reference(
-            "num",
-            range(column - 1, count),
-            values.map((_, at) => series.x?.[at] ?? at + 1),
-            undefined,
-          ),
-        )
+    seriesPaint(plot, joined, colour),
+    isColumns(plot) ? val("c:invertIfNegative", 0) : "",
+    pointsXml(series, plot, count, palette),
+    isPoints
+      ? xml("c:xVal", {}, reference("num", range(column - 1, count), across, undefined))
       : xml("c:cat", {}, reference("str", range(0, count), chart.categories, undefined)),
-    xml(
-      plot.type === "scatter" ? "c:yVal" : "c:val",
-      {},
-      reference(
-        "num",
-        range(column, count),
-        values,
-        plot.by === "secondary" ? chart.secondaryAxis?.format : chart.format,
-      ),
-    ),
-    ["line", "scatter"].includes(plot.type) ? val("c:smooth", series.smooth && joined ? 1 : 0) : "",
+    xml(isPoints ? "c:yVal" : "c:val", {}, reference("num", range(column, count), values, format)),
+    plot.type === "line" || isPoints ? val("c:smooth", series.smooth && joined ? 1 : 0) : "",
+  );
+}
+
+function labelsXml({ labels }: Chart): string {
+  return xml(
+    "c:dLbls",
+    {},
+    val("c:showLegendKey", 0),
+    val("c:showVal", labels === "value" ? 1 : 0),
+    val("c:showCatName", labels === "category" ? 1 : 0),
+    val("c:showSerName", 0),
+    val("c:showPercent", labels === "share" ? 1 : 0),
+    val("c:showBubbleSize", 0),
   );
 }
 
 function plotXml(plot: Plot, chart: Chart, palette: readonly string[]): string {
-  const grouping = chart.stack === "share" ? "percentStacked" : chart.stack === "sum" ? "stacked" : undefined;
-  const series = plot.series.map((one) => seriesXml(one, plot, chart, palette));
-  const labels = xml(
-    "c:dLbls",
-    {},
-    val("c:showLegendKey", 0),
-    val("c:showVal", chart.labels === "value" ? 1 : 0),
-    val("c:showCatName", chart.labels === "category" ? 1 : 0),
-    val("c:showSerName", 0),
-    val("c:showPercent", chart.labels === "share" ? 1 : 0),
-    val("c:showBubbleSize", 0),
-  );
+  const stacking = chart.stack === "share" ? "percentStacked" : chart.stack === "sum" ? "stacked" : undefined;
+  const grouping = (usual: string) => val("c:grouping", stacking ?? usual);
+  const content = plot.series.map((one) => seriesXml(one, plot, chart, palette)).join("") + labelsXml(chart);
   const axes = AXES[plot.by].map((id) => val("c:axId", id)).join("");
+  const plain = val("c:varyColors", 0) + content;
+  const round = val("c:varyColors", 1) + content + val("c:firstSliceAng", 0);
   switch (plot.type) {
     case "column":
-    case "bar":
-      return xml(
-        "c:barChart",
-        {},
-        val("c:barDir", plot.type === "bar" ? "bar" : "col"),
-        val("c:grouping", grouping ?? "clustered"),
-        val("c:varyColors", 0),
-        ...series,
-        labels,
-        val("c:gapWidth", 60),
-        grouping ? val("c:overlap", 100) : "",
-        axes,
-      );
+    case "bar": {
+      const direction = val("c:barDir", plot.type === "bar" ? "bar" : "col");
+      const gaps = val("c:gapWidth", 60) + (stacking ? val("c:overlap", 100) : "");
+      return xml("c:barChart", {}, direction, grouping("clustered"), plain, gaps, axes);
+    }
     case "line":
-      return xml(
-        "c:lineChart",
-        {},
-        val("c:grouping", grouping ?? "standard"),
-        val("c:varyColors", 0),
-        ...series,
-        labels,
-        val("c:marker", 1),
-        axes,
-      );
+      return xml("c:lineChart", {}, grouping("standard"), plain, val("c:marker", 1), axes);
     case "area":
-      return xml(
-        "c:areaChart",
-        {},
-        val("c:grouping", grouping ?? "standard"),
-        val("c:varyColors", 0),
-        ...series,
-        labels,
-        axes,
-      );
+      return xml("c:areaChart", {}, grouping("standard"), plain, axes);
     case "pie":
-      return xml("c:pieChart", {}, val("c:varyColors", 1), ...series, labels, val("c:firstSliceAng", 0));
+      return xml("c:pieChart", {}, round);
     case "doughnut":
-      return xml(
-        "c:doughnutChart",
-        {},
-        val("c:varyColors", 1),
-        ...series,
-        labels,
-        val("c:firstSliceAng", 0),
-        val("c:holeSize", 55),
-      );
+      return xml("c:doughnutChart", {}, round, val("c:holeSize", 55));
     case "scatter":
-      return xml(
-        "c:scatterChart",
-        {},
-        val("c:scatterStyle", "lineMarker"),
-        val("c:varyColors", 0),
-        ...series,
-        labels,
-        axes,
-      );
+      return xml("c:scatterChart", {}, val("c:scatterStyle", "lineMarker"), plain, axes);
   }
 }
 

@@ -9,104 +9,123 @@ export const titleXml = (text: string | undefined) =>
   text ? xml("c:title", {}, words(text), val("c:overlay", 0)) : "";
 export const AXES = { primary: ["111111111", "222222222"], secondary: ["333333333", "444444444"] } as const;
 
-export function axesXml(chart: Chart): string {
-  const { type, xAxis, yAxis, format } = chart;
-  const [lower, upper] = AXES.primary;
-  if (type === "pie" || type === "doughnut") return "";
-  const lying = type === "bar";
-  // Bars start at the bottom in the standard and at the top here.
-  const turned = lying !== (xAxis?.reversed === true);
-  const scaling = (axis: Chart["xAxis"], back = false) =>
-    xml(
-      "c:scaling",
-      {},
-      val("c:orientation", back ? "maxMin" : "minMax"),
-      axis?.max === undefined ? "" : val("c:max", axis.max),
-      axis?.min === undefined ? "" : val("c:min", axis.min),
-    );
-  const grid =
-    '<c:majorGridlines><c:spPr><a:ln w="6350"><a:solidFill><a:srgbClr val="D0D3D1"/></a:solidFill></a:ln></c:spPr></c:majorGridlines>';
-  const tail = (cross: string) =>
-    val("c:majorTickMark", "none") +
-    val("c:minorTickMark", "none") +
-    val("c:tickLblPos", "nextTo") +
-    val("c:crossAx", cross) +
-    val("c:crosses", "autoZero");
-  const number = xml("c:numFmt", {
-    formatCode: chart.stack === "share" ? "0%" : (format ?? "General"),
-    sourceLinked: chart.stack === "share" ? 0 : 1,
+const GRID =
+  '<c:majorGridlines><c:spPr><a:ln w="6350"><a:solidFill><a:srgbClr val="D0D3D1"/></a:solidFill></a:ln></c:spPr></c:majorGridlines>';
+
+function scaling(axis: Chart["xAxis"], isReversed = false): string {
+  return xml(
+    "c:scaling",
+    {},
+    val("c:orientation", isReversed ? "maxMin" : "minMax"),
+    axis?.max === undefined ? "" : val("c:max", axis.max),
+    axis?.min === undefined ? "" : val("c:min", axis.min),
+  );
+}
+
+/** Writes ticks and where another axis crosses this one: at zero, or at its end. */
+const crossing = (other: string, where: "autoZero" | "max" = "autoZero") =>
+  val("c:majorTickMark", "none") +
+  val("c:minorTickMark", "none") +
+  val("c:tickLblPos", "nextTo") +
+  val("c:crossAx", other) +
+  val("c:crosses", where);
+
+const numberFormat = ({ stack }: Chart, format: string | undefined) =>
+  xml("c:numFmt", {
+    formatCode: stack === "share" ? "0%" : (format ?? "General"),
+    sourceLinked: stack === "share" ? 0 : 1,
   });
-  const first =
-    type === "scatter"
-      ? xml(
-          "c:valAx",
-          {},
-          val("c:axId", lower),
-          scaling(xAxis),
-          val("c:delete", 0),
-          val("c:axPos", "b"),
-          titleXml(xAxis?.title),
-          number,
-          tail(upper),
-          val("c:crossBetween", "midCat"),
-        )
-      : xml(
-          "c:catAx",
-          {},
-          val("c:axId", lower),
-          scaling(undefined, turned),
-          val("c:delete", 0),
-          val("c:axPos", lying ? "l" : "b"),
-          titleXml(xAxis?.title),
-          tail(upper),
-          val("c:auto", 1),
-          val("c:lblAlgn", "ctr"),
-          val("c:lblOffset", 100),
-          val("c:noMultiLvlLbl", 0),
-        );
-  const second = xml(
+
+interface ValueAxis {
+  id: string;
+  side: "b" | "l" | "r";
+  options: Chart["xAxis"];
+  format: string | undefined;
+  crosses: string;
+  between: "between" | "midCat";
+  hasGrid?: boolean;
+}
+
+const valueAxis = (chart: Chart, { id, side, options, format, crosses, between, hasGrid }: ValueAxis) =>
+  xml(
     "c:valAx",
     {},
-    val("c:axId", upper),
-    scaling(yAxis),
+    val("c:axId", id),
+    scaling(options),
     val("c:delete", 0),
-    val("c:axPos", lying ? "b" : "l"),
-    grid,
-    titleXml(yAxis?.title),
-    number,
-    turned ? tail(lower).replace('<c:crosses val="autoZero"/>', '<c:crosses val="max"/>') : tail(lower),
-    val("c:crossBetween", "between"),
+    val("c:axPos", side),
+    hasGrid ? GRID : "",
+    titleXml(options?.title),
+    numberFormat(chart, format),
+    crosses,
+    val("c:crossBetween", between),
   );
-  if (!hasSecondAxis(chart)) return first + second;
-  // The secondary pair: its category axis is hidden, its value axis is on the right (21.2.2.43).
-  const [below, beside] = AXES.secondary;
-  const values = xml(
-    "c:valAx",
-    {},
-    val("c:axId", beside),
-    scaling(chart.secondaryAxis),
-    val("c:delete", 0),
-    val("c:axPos", "r"),
-    titleXml(chart.secondaryAxis?.title),
-    xml("c:numFmt", {
-      formatCode: chart.stack === "share" ? "0%" : (chart.secondaryAxis?.format ?? "General"),
-      sourceLinked: chart.stack === "share" ? 0 : 1,
-    }),
-    tail(below).replace('<c:crosses val="autoZero"/>', '<c:crosses val="max"/>'),
-    val("c:crossBetween", "between"),
-  );
-  const categories = xml(
+
+interface CategoryAxis {
+  id: string;
+  side: "b" | "l";
+  title?: string | undefined;
+  isReversed: boolean;
+  isHidden: boolean;
+  crosses: string;
+}
+
+const categoryAxis = ({ id, side, title, isReversed, isHidden, crosses }: CategoryAxis) =>
+  xml(
     "c:catAx",
     {},
-    val("c:axId", below),
-    scaling(undefined, xAxis?.reversed),
-    val("c:delete", 1),
-    val("c:axPos", "b"),
-    tail(beside),
+    val("c:axId", id),
+    scaling(undefined, isReversed),
+    val("c:delete", isHidden ? 1 : 0),
+    val("c:axPos", side),
+    titleXml(title),
+    crosses,
     val("c:auto", 1),
     val("c:lblAlgn", "ctr"),
     val("c:lblOffset", 100),
     val("c:noMultiLvlLbl", 0),
   );
-  return first + second + values + categories;
+
+/** Writes the axes of a chart: none for pies, else a pair, and a second pair for a secondary axis. */
+export function axesXml(chart: Chart): string {
+  const { type, xAxis, yAxis, secondaryAxis, format } = chart;
+  if (type === "pie" || type === "doughnut") return "";
+  const [x, y] = AXES.primary;
+  const isBar = type === "bar";
+  const isReversed = xAxis?.reversed === true;
+  // Bars start at the bottom in the standard and at the top here.
+  const isTurned = isBar !== isReversed;
+  const first =
+    type === "scatter"
+      ? valueAxis(chart, { id: x, side: "b", options: xAxis, format, crosses: crossing(y), between: "midCat" })
+      : categoryAxis({
+          id: x,
+          side: isBar ? "l" : "b",
+          title: xAxis?.title,
+          isReversed: isTurned,
+          isHidden: false,
+          crosses: crossing(y),
+        });
+  const second = valueAxis(chart, {
+    id: y,
+    side: isBar ? "b" : "l",
+    options: yAxis,
+    format,
+    crosses: crossing(x, isTurned ? "max" : "autoZero"),
+    between: "between",
+    hasGrid: true,
+  });
+  if (!hasSecondAxis(chart)) return first + second;
+  // The secondary pair: its category axis is hidden, its value axis is on the right (21.2.2.43).
+  const [below, beside] = AXES.secondary;
+  const values = valueAxis(chart, {
+    id: beside,
+    side: "r",
+    options: secondaryAxis,
+    format: secondaryAxis?.format,
+    crosses: crossing(below, "max"),
+    between: "between",
+  });
+  const hidden = categoryAxis({ id: below, side: "b", isReversed, isHidden: true, crosses: crossing(beside) });
+  return first + second + values + hidden;
 }

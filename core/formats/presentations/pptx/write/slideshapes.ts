@@ -1,5 +1,14 @@
+import {
+  type SlotRole,
+  type Element,
+  type Footnote,
+  type Frame,
+  plainText,
+  type Slide,
+  slotsOf,
+  must,
+} from "@unitext/core/model";
 import { boxesOf, contentArea, sizeOf, slotPlaces } from "@unitext/core/layout";
-import { type Element, type Footnote, type Frame, plainText, type Slide, slotsOf, must } from "@unitext/core/model";
 import { xml } from "../../../shared/xml";
 import { footnoteText, tagsOf } from "../../../shared/sourcepackage";
 import { regionShapes } from "../package/layouts";
@@ -11,6 +20,108 @@ import { placeholderXml, shapeXml } from "./shape";
 import { regionShape } from "./textshape";
 import { textContext, textBox, type ShapeWork, type SlideWork } from "./slidework";
 
+/** The shapes of one slide, numbered as they are written. */
+class SlideShapes {
+  /** The tags of each shape by its id. */
+  readonly tags: Record<number, object> = {};
+  /** The ids of the shapes of each element. */
+  readonly shapeIds = new Map<string, number[]>();
+  private readonly notes: Footnote[] = [];
+  /** The slots whose placeholder is used. */
+  private readonly taken = new Set<string>();
+  private readonly boxes: ReturnType<typeof boxesOf>;
+  private readonly places: ReturnType<typeof slotPlaces>;
+  private readonly roles: ReadonlyMap<string, SlotRole>;
+  private next = 2;
+
+  constructor(
+    private readonly work: SlideWork,
+    private readonly slide: Slide,
+    number: number,
+    private readonly sourceXml: ShapeWork["sourceXml"],
+  ) {
+    this.boxes = boxesOf(slide, { metadata: work.metadata, number, fonts: work.options.fonts });
+    this.places = slotPlaces(slide.arrangement, work.metadata.page, slide.widths);
+    this.roles = new Map(slotsOf(slide.arrangement));
+  }
+
+  /** Writes the shapes in reading order; the outermost groups are added to `groups`. */
+  xml(groups: ShapeGroup[]): string {
+    const { work, slide, notes } = this;
+    const { metadata } = work;
+    const regions = (slide.regions ?? []).map((box) => regionShape(box, { ...work, id: this.next++, notes }));
+    const written = slide.elements.map((element) => this.element(element));
+    const tree = regions.join("") + grouped(written, () => this.next++, groups);
+    const footnotes = this.footnotes();
+    const hasRegions =
+      slide.arrangement !== "opening" && slide.arrangement !== "blank" && slide.master === undefined && !slide.regions;
+    const deckRegions = regionShapes(metadata, this.next, false, {
+      footer: hasRegions && metadata.regions.footer !== "",
+      number: hasRegions && metadata.regions.number,
+    });
+    return tree + footnotes + deckRegions;
+  }
+
+  private element(element: Element): { element: string; groups: readonly string[]; frame: Frame; xml: string } {
+    const { work } = this;
+    const id = this.next++;
+    this.tags[id] = tagsOf(element);
+    const ids = [id];
+    this.shapeIds.set(element.id, ids);
+    const box = this.boxes.get(element.id);
+    const slot = this.places.get(element.slot ?? "");
+    const frame = element.frame ?? box ?? slot?.frame ?? { x: 72, y: 144, width: 400, height: 240 };
+    const role = this.roles.get(element.slot ?? "");
+    const made = shapeXml(element, {
+      ...work,
+      line: (text, at) => this.line(text, at, ids),
+      id,
+      name: element.name ?? `${element.slot ?? element.kind} ${id}`,
+      frame,
+      box,
+      role,
+      placeholder: () => this.placeholder(element.slot, role),
+      notes: this.notes,
+      sourceXml: this.sourceXml,
+    });
+    const hash = shapeHashes(made).get(String(id));
+    if (hash !== undefined) this.tags[id] = { ...this.tags[id], hash };
+    return { element: element.id, groups: element.groups ?? [], frame, xml: made };
+  }
+
+  /** Writes a caption; its shape belongs to the element whose ids are given. */
+  private line(text: string, frame: Frame, ids: number[]): string {
+    const { metadata } = this.work;
+    const id = this.next++;
+    ids.push(id);
+    this.tags[id] = { footnotes: true };
+    const size = sizeOf("caption", metadata.theme, metadata.page) * 0.8;
+    const paragraphs = paragraphsXml(plainText(text), textContext(this.work, size, false));
+    return textBox({ id, name: `caption ${id}`, frame }, paragraphs, size);
+  }
+
+  /** Returns the placeholder of a slot; undefined when another element has it. */
+  private placeholder(slot: string | null, role: SlotRole | undefined): string | undefined {
+    if (slot === null || role === undefined || this.taken.has(slot)) return undefined;
+    this.taken.add(slot);
+    return placeholderXml(slot, role);
+  }
+
+  private footnotes(): string {
+    const { notes, work } = this;
+    if (!notes.length) return "";
+    const { metadata } = work;
+    const id = this.next++;
+    this.tags[id] = { footnotes: true };
+    const { x, y, width, height } = contentArea(metadata.page);
+    const size = metadata.theme.scale.footer * 1.1;
+    const high = notes.length * size * 1.5;
+    const frame = { x, y: y + height - high, width, height: high };
+    const paragraphs = paragraphsXml(footnoteText(notes), textContext(work, size, false));
+    return textBox({ id, name: `footnotes ${id}`, frame }, paragraphs, size);
+  }
+}
+
 /**
  * Writes the shapes of a slide in reading order. Returns them with the tags of each by shape id, and the shapes of each
  * element.
@@ -19,96 +130,12 @@ export function slideShapes(
   work: SlideWork,
   slide: Slide,
   number: number,
-  kept: ShapeWork["sourceXml"],
+  sourceXml: ShapeWork["sourceXml"],
 ): { shapes: string; facts: Record<number, object>; shapesOf: ShapesOf } {
-  const { metadata, options } = work;
-  const roles = new Map(slotsOf(slide.arrangement));
-  const places = slotPlaces(slide.arrangement, metadata.page, slide.widths);
-  const boxes = boxesOf(slide, { metadata, number, fonts: options.fonts });
-  const taken = new Set<string>();
-  const facts: Record<number, object> = {};
-  const standing = new Map<string, number[]>();
-  const notes: Footnote[] = [];
-  let next = 2;
-  const regionTexts = (slide.regions ?? []).map((box) => {
-    const id = next++;
-    return regionShape(box, { ...work, id, notes });
-  });
-  const written = slide.elements.map((element: Element) => {
-    const id = next++;
-    facts[id] = tagsOf(element);
-    const own = [id];
-    standing.set(element.id, own);
-    const box = boxes.get(element.id);
-    const frame = element.frame ??
-      box ??
-      places.get(element.slot ?? "")?.frame ?? { x: 72, y: 144, width: 400, height: 240 };
-    const role = element.slot === null ? undefined : roles.get(element.slot);
-    const placeholder = () => {
-      if (element.slot === null || role === undefined || taken.has(element.slot)) return undefined;
-      taken.add(element.slot);
-      return placeholderXml(element.slot, role);
-    };
-    const line = (text: string, at: Frame) => {
-      const line = next++;
-      own.push(line);
-      facts[line] = { footnotes: true };
-      const size = sizeOf("caption", metadata.theme, metadata.page) * 0.8;
-      return textBox(
-        { id: line, name: `caption ${line}`, frame: at },
-        paragraphsXml(plainText(text), textContext(work, size, false)),
-        size,
-      );
-    };
-    const shape: ShapeWork = {
-      ...work,
-      line,
-      id,
-      name: element.name ?? `${element.slot ?? element.kind} ${id}`,
-      frame,
-      box,
-      role,
-      placeholder,
-      notes,
-      sourceXml: kept,
-    };
-    const made = shapeXml(element, shape);
-    const hash = shapeHashes(made).get(String(id));
-    if (hash !== undefined) facts[id] = { ...facts[id], hash };
-    return { element: element.id, groups: element.groups ?? [], frame, xml: made };
-  });
+  const writer = new SlideShapes(work, slide, number, sourceXml);
   const groups: ShapeGroup[] = [];
-  const tree = regionTexts.join("") + grouped(written, () => next++, groups);
-  const below: string[] = [];
-  if (notes.length) {
-    const id = next++;
-    facts[id] = { footnotes: true };
-    const area = contentArea(metadata.page);
-    const size = metadata.theme.scale.footer * 1.1;
-    const height = notes.length * size * 1.5;
-    below.push(
-      textBox(
-        {
-          id,
-          name: `footnotes ${id}`,
-          frame: { x: area.x, y: area.y + area.height - height, width: area.width, height },
-        },
-        paragraphsXml(footnoteText(notes), textContext(work, size, false)),
-        size,
-      ),
-    );
-  }
-  const shown =
-    slide.arrangement !== "opening" && slide.arrangement !== "blank" && slide.master === undefined && !slide.regions;
-  const regions = regionShapes(metadata, next, false, {
-    footer: shown && metadata.regions.footer !== "",
-    number: shown && metadata.regions.number,
-  });
-  return {
-    shapes: tree + below.join("") + regions,
-    facts,
-    shapesOf: withGroups(slide, (element) => standing.get(element), groups),
-  };
+  const shapes = writer.xml(groups);
+  return { shapes, facts: writer.tags, shapesOf: withGroups(slide, (element) => writer.shapeIds.get(element), groups) };
 }
 
 /**
