@@ -37,6 +37,7 @@ interface Aspects {
   slots: Map<string, Atom[]>;
   notes: Atom[];
 }
+
 /** A paragraph or an element, with a string to compare it by. */
 interface Atom {
   key: string;
@@ -75,6 +76,7 @@ function aspectsOf(slide: Slide): Aspects {
 }
 
 const keyOf = (atoms: readonly Atom[]) => atoms.map(({ key }) => key).join("\n");
+
 function wordsOfAtoms(atoms: readonly Atom[]): string {
   return atoms
     .map(({ paragraph, element }) => (paragraph ? textOf([paragraph]) : element ? `[${element.kind}]` : ""))
@@ -127,6 +129,35 @@ export interface MergedSlide {
   conflicts: Conflict[];
 }
 
+/** A three-way merge of one slide's aspects, with the conflicts met. */
+class AspectMerge {
+  readonly conflicts: Conflict[] = [];
+
+  constructor(private readonly settle: (aspect: string) => "hand" | "text") {}
+
+  /** Merges a single value; `shown` says it to the person. */
+  value<V>(aspect: string, before: V, hand: V, text: V, shown: (value: V) => string): V {
+    if (hand === text || text === before) return hand;
+    if (hand === before) return text;
+    return this.decide(aspect, { before: shown(before), hand: shown(hand), text: shown(text) }) === "hand"
+      ? hand
+      : text;
+  }
+
+  /** Merges paragraphs and figures. */
+  atoms(aspect: string, before: readonly Atom[], hand: readonly Atom[], text: readonly Atom[]): Atom[] {
+    const merged = merge3(before, hand, text);
+    if (merged) return merged;
+    const words = { before: wordsOfAtoms(before), hand: wordsOfAtoms(hand), text: wordsOfAtoms(text) };
+    return this.decide(aspect, words) === "hand" ? [...hand] : [...text];
+  }
+
+  private decide(aspect: string, words: Pick<Conflict, "before" | "hand" | "text">): "hand" | "text" {
+    this.conflicts.push({ aspect, label: LABELS[aspect] ?? aspect, ...words });
+    return this.settle(aspect);
+  }
+}
+
 /**
  * Merges a slide three-way: keeps what the user changed and takes what the text changed. `settle` decides where both
  * changed the same thing.
@@ -139,47 +170,18 @@ export function mergeSlide(
   settle: (aspect: string) => "hand" | "text",
 ): MergedSlide {
   const [b, h, t] = [aspectsOf(base), aspectsOf(mine), aspectsOf(theirs)];
-  const conflicts: Conflict[] = [];
-  const one = <V>(aspect: string, values: [V, V, V], shown: (value: V) => string): V => {
-    const [before, hand, text] = values;
-    if (hand === text || text === before) return hand;
-    if (hand === before) return text;
-    conflicts.push({
-      aspect,
-      label: LABELS[aspect] ?? aspect,
-      before: shown(before),
-      hand: shown(hand),
-      text: shown(text),
-    });
-    return settle(aspect) === "hand" ? hand : text;
-  };
-  const atoms = (aspect: string, before: readonly Atom[], hand: readonly Atom[], text: readonly Atom[]): Atom[] => {
-    const merged = merge3(before, hand, text);
-    if (merged) return merged;
-    conflicts.push({
-      aspect,
-      label: LABELS[aspect] ?? aspect,
-      before: wordsOfAtoms(before),
-      hand: wordsOfAtoms(hand),
-      text: wordsOfAtoms(text),
-    });
-    return settle(aspect) === "hand" ? [...hand] : [...text];
-  };
-  const arrangement = one("arrangement", [base.arrangement, mine.arrangement, theirs.arrangement], String);
-  const look = one("look", [b.appearance, h.appearance, t.appearance], () => "");
-  const hidden = one("hidden", [b.hidden, h.hidden, t.hidden], (value) => (value ? "hidden" : "shown"));
-  const names = new Set([
-    ...slotsOf(arrangement).map(([name]) => name),
-    ...t.slots.keys(),
-    ...h.slots.keys(),
-    ...b.slots.keys(),
-  ]);
+  const merge = new AspectMerge(settle);
+  const arrangement = merge.value("arrangement", base.arrangement, mine.arrangement, theirs.arrangement, String);
+  const appearance = merge.value("look", b.appearance, h.appearance, t.appearance, () => "");
+  const hidden = merge.value("hidden", b.hidden, h.hidden, t.hidden, (value) => (value ? "hidden" : "shown"));
+  const slots = slotsOf(arrangement).map(([name]) => name);
+  const names = new Set([...slots, ...t.slots.keys(), ...h.slots.keys(), ...b.slots.keys()]);
   const elements = [...names].flatMap((name) => {
-    const merged = atoms(name, b.slots.get(name) ?? [], h.slots.get(name) ?? [], t.slots.get(name) ?? []);
-    return elementsOf(merged, name, newId);
+    const atoms = merge.atoms(name, b.slots.get(name) ?? [], h.slots.get(name) ?? [], t.slots.get(name) ?? []);
+    return elementsOf(atoms, name, newId);
   });
-  const notes = atoms("notes", b.notes, h.notes, t.notes).flatMap(({ paragraph }) => (paragraph ? [paragraph] : []));
-  const [background, transition, delay, widths, section] = JSON.parse(look) as [
+  const notes = merge.atoms("notes", b.notes, h.notes, t.notes);
+  const [background, transition, delay, widths, section] = JSON.parse(appearance) as [
     Slide["background"],
     Slide["transition"],
     Slide["delay"],
@@ -191,7 +193,7 @@ export function mergeSlide(
     parent: mine.parent,
     arrangement,
     elements: [...elements, ...mine.elements.filter(isPositioned)],
-    notes,
+    notes: notes.flatMap(({ paragraph }) => (paragraph ? [paragraph] : [])),
     hidden,
     ...(theirs.source ? { source: theirs.source } : {}),
     ...(mine.origin ? { origin: mine.origin } : {}),
@@ -202,7 +204,7 @@ export function mergeSlide(
     ...(widths ? { widths } : {}),
     ...(section ? { section } : {}),
   };
-  return { slide, conflicts };
+  return { slide, conflicts: merge.conflicts };
 }
 
 /** Returns all words of a slide, slot by slot, then its notes. */

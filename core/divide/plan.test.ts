@@ -116,9 +116,9 @@ describe("plans", () => {
       ["Day (2)", "1 6 7 8 9 10 11 12"],
     ]);
     expect(remarks).toEqual([
-      expect.stringContaining("stands in every part"),
+      expect.stringContaining("is in every part"),
       expect.stringContaining("Part 2 has no name"),
-      expect.stringContaining("it stands there once"),
+      expect.stringContaining("it is in it once"),
       expect.stringContaining("“Empty” has no slides"),
       expect.stringContaining("Two parts are called “Day”"),
     ]);

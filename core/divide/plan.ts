@@ -17,6 +17,7 @@ export const SplitBy = z.union([
 export type SplitBy = z.infer<typeof SplitBy>;
 
 export const PlannedPart = z.strictObject({ name: z.string().max(500), slides: z.string().max(100_000) });
+
 /** How a deck is split: slides as numbers and ranges; `opening` and `closing` are repeated in every part. */
 export const SplitPlan = z
   .strictObject({
@@ -36,6 +37,7 @@ export interface ResolvedPart {
   name: string;
   slides: Slide[];
 }
+
 export interface ResolvedPlan {
   parts: ResolvedPart[];
   /** Sentences about what was read differently from what was written, and what was left out. */
@@ -141,78 +143,77 @@ export function planOf(
   };
 }
 
+type PlanDeck = Pick<Deck, "slides" | "rate" | "properties">;
+type NamedPart = { name: string; slides: Slide[] };
+
+/** Returns the slides that a list of numbers names. Throws a Failure at `where` for numbers that the deck lacks. */
+const slidesIn = ({ slides }: PlanDeck, list: string | undefined, where: string): Slide[] =>
+  parseRanges(list ?? "", slides.length, where).map((number) => must(slides[number - 1]));
+
+/** Returns the parts of a plan, suggested or listed. Throws a Failure when there are none. */
+function givenParts(deck: PlanDeck, plan: SplitPlan, opening: Slide[], closing: Slide[]): NamedPart[] {
+  const byId = new Map(deck.slides.map((slide) => [slide.id, slide]));
+  const parts = plan.by
+    ? suggestParts(deck, plan.by, opening, closing).map(({ name, slides }) => ({
+        name,
+        slides: slides.map((id) => must(byId.get(id))),
+      }))
+    : (plan.parts ?? []).map(({ name, slides }, nth) => {
+        const words = name.trim();
+        return { name: words, slides: slidesIn(deck, slides, `parts[${nth}]${words ? ` (${words})` : ""}`) };
+      });
+  if (parts.length) return parts;
+  throw new Failure(
+    "not-valid",
+    "parts",
+    plan.by ? "There is nothing between opening and closing to make parts of." : "The plan has no parts.",
+  );
+}
+
+/** Returns the parts with slides of their own, named and without the slides that are in every part. */
+function filledParts(parts: readonly NamedPart[], inEvery: ReadonlySet<Slide>, remarks: string[]): NamedPart[] {
+  return parts.flatMap((part, nth) => {
+    const slides = part.slides.filter((slide) => !inEvery.has(slide));
+    const name = part.name || `Part ${nth + 1}`;
+    if (!part.name) remarks.push(`Part ${nth + 1} has no name; it is called “${name}”.`);
+    const repeated = part.slides.length - slides.length;
+    if (repeated)
+      remarks.push(
+        `“${name}” names ${repeated === 1 ? "a slide that is" : "slides that are"} in every part; ${repeated === 1 ? "it is" : "they are"} in it once.`,
+      );
+    if (slides.length) return [{ name, slides }];
+    remarks.push(`“${name}” has no slides and is not made.`);
+    return [];
+  });
+}
+
 /**
  * Resolves a plan to the slides of each part. `date` fills the name pattern. Throws a Failure `not-valid`, with the
  * line of the plan as its place, for slide numbers that the deck does not have. What can be repaired is repaired and
  * reported as a remark.
  */
-export function resolvePlan(
-  deck: Pick<Deck, "slides" | "rate" | "properties">,
-  plan: SplitPlan,
-  date: string,
-): ResolvedPlan {
+export function resolvePlan(deck: PlanDeck, plan: SplitPlan, date: string): ResolvedPlan {
   const remarks: string[] = [];
-  const pick = (list: string | undefined, where: string) =>
-    parseRanges(list ?? "", deck.slides.length, where).map((number) => must(deck.slides[number - 1]));
-  const opening = [...new Set(pick(plan.opening, "opening"))];
-  const closing = [...new Set(pick(plan.closing, "closing"))].filter((slide) => {
-    if (opening.includes(slide))
-      remarks.push(
-        `Slide ${deck.slides.indexOf(slide) + 1} is both opening and closing; it stands once, at the beginning.`,
-      );
-    return !opening.includes(slide);
-  });
-  const byId = new Map(deck.slides.map((slide) => [slide.id, slide]));
-  const given: { name: string; slides: Slide[] }[] = plan.by
-    ? suggestParts(deck, plan.by, opening, closing).map(({ name, slides }) => ({
-        name,
-        slides: slides.map((id) => must(byId.get(id))),
-      }))
-    : (plan.parts ?? []).map(({ name, slides }, nth) => ({
-        name: name.trim(),
-        slides: pick(slides, `parts[${nth}]${name.trim() ? ` (${name.trim()})` : ""}`),
-      }));
-  if (!given.length)
-    throw new Failure(
-      "not-valid",
-      "parts",
-      plan.by ? "There is nothing between opening and closing to make parts of." : "The plan has no parts.",
+  const opening = [...new Set(slidesIn(deck, plan.opening, "opening"))];
+  const closing = [...new Set(slidesIn(deck, plan.closing, "closing"))].filter((slide) => {
+    if (!opening.includes(slide)) return true;
+    remarks.push(
+      `Slide ${deck.slides.indexOf(slide) + 1} is both opening and closing; it is used once, at the beginning.`,
     );
-  const every = new Set([...opening, ...closing]);
-  const filled = given.flatMap(({ name, slides }, nth) => {
-    const own = slides.filter((slide) => !every.has(slide));
-    const said = name || `Part ${nth + 1}`;
-    if (!name) remarks.push(`Part ${nth + 1} has no name; it is called “${said}”.`);
-    if (own.length < slides.length)
-      remarks.push(
-        `“${said}” names ${slides.length - own.length === 1 ? "a slide that stands" : "slides that stand"} in every part; ${slides.length - own.length === 1 ? "it stands" : "they stand"} there once.`,
-      );
-    if (own.length) return [{ name: said, slides: own }];
-    remarks.push(`“${said}” has no slides and is not made.`);
-    return [];
+    return false;
   });
+  const given = givenParts(deck, plan, opening, closing);
+  const filled = filledParts(given, new Set([...opening, ...closing]), remarks);
   if (!filled.length)
     throw new Failure("not-valid", "parts", "No part has a slide of its own; there is nothing to make.");
-  const names = distinct(
-    filled.map(
-      ({ name }, nth) =>
-        (plan.names
-          ? nameBy(plan.names, {
-              number: nth + 1,
-              count: filled.length,
-              part: name,
-              title: deck.properties.title,
-              date,
-            })
-          : name) || name,
-    ),
-    (remark) => remarks.push(remark),
-  );
+  const { title } = deck.properties;
+  const patterned = filled.map(({ name }, nth) => {
+    const values = { number: nth + 1, count: filled.length, part: name, title, date };
+    return (plan.names && nameBy(plan.names, values)) || name;
+  });
+  const names = distinct(patterned, (remark) => remarks.push(remark));
   return {
-    parts: filled.map(({ slides }, nth) => ({
-      name: must(names[nth]),
-      slides: [...opening, ...slides, ...closing],
-    })),
+    parts: filled.map(({ slides }, nth) => ({ name: must(names[nth]), slides: [...opening, ...slides, ...closing] })),
     remarks,
   };
 }

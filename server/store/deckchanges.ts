@@ -98,6 +98,16 @@ function refuseTooMany(list: readonly SingleChange[], slides: number): void {
     );
 }
 
+/** Returns the rows of the slides that changes need, in running order, and whether they need all. */
+async function neededRows(tx: Transaction, deck: string, fresh: ChangeRequest["changes"]) {
+  const needed = fresh.map(({ change }) => slidesNeeded(change));
+  const all = needed.includes("all");
+  const ids = needed.flatMap((list) => (list === "all" ? [] : list));
+  if (!all && !ids.length) return { rows: [], all };
+  const which = all ? eq(slides.deck, deck) : and(eq(slides.deck, deck), inArray(slides.id, ids));
+  return { rows: await tx.select().from(slides).where(which).orderBy(asc(runningOrder)), all };
+}
+
 async function writeChanges(
   tx: Transaction,
   row: typeof decks.$inferSelect,
@@ -105,50 +115,30 @@ async function writeChanges(
   fresh: ChangeRequest["changes"],
   arrival: boolean,
 ): Promise<number> {
-  const needed = fresh.map(({ change }) => slidesNeeded(change));
-  const all = needed.includes("all");
-  const ids = needed.flatMap((list) => (list === "all" ? [] : list));
-  const rows =
-    all || ids.length
-      ? await tx
-          .select()
-          .from(slides)
-          .where(all ? eq(slides.deck, row.id) : and(eq(slides.deck, row.id), inArray(slides.id, ids)))
-          .orderBy(asc(runningOrder))
-      : [];
+  const { rows, all } = await neededRows(tx, row.id, fresh);
   const before: Deck = { ...metadataIn(row), slides: rows.map(slideOf) };
-  if (all)
-    refuseTooMany(
-      fresh.flatMap(({ change }) => singles(change)),
-      rows.length,
-    );
+  const list = fresh.flatMap(({ change }) => singles(change));
+  if (all) refuseTooMany(list, rows.length);
   let deck = before;
-  let version = row.version;
-  const log: (typeof changes.$inferInsert)[] = [];
-  for (const { id, change, description: said, undoes, redoes } of fresh) {
+  const log = fresh.map(({ id, change, description, undoes, redoes }, nth): typeof changes.$inferInsert => {
     const applied: { deck: Deck; inverse: Change } = apply(deck, change);
     deck = applied.deck;
-    version += 1;
-    log.push({
+    return {
       deck: row.id,
-      version,
+      version: row.version + nth + 1,
       id,
       user,
       change,
       inverse: applied.inverse,
       schema: SCHEMA_VERSION,
-      description: said ?? null,
+      description: description ?? null,
       undoes: undoes ?? null,
       redoes: redoes ?? null,
       arrival,
-    });
-  }
-  await shareNamed(
-    tx,
-    row.id,
-    user,
-    fresh.flatMap(({ change }) => singles(change)),
-  );
+    };
+  });
+  const version = row.version + log.length;
+  await shareNamed(tx, row.id, user, list);
   await writeSlides(tx, before, deck, new Map(rows.map(({ id, key }) => [id, key])), all);
   const { id: _, ...metadata } = metadataOf(deck);
   const text = fresh.findLast((item) => item.text !== undefined)?.text;
@@ -160,7 +150,7 @@ async function writeChanges(
     .set({
       version,
       changedAt: new Date(),
-      ...(headChanged(before, deck) ? { metadata, schema: SCHEMA_VERSION } : {}),
+      ...(metadataChanged(before, deck) ? { metadata, schema: SCHEMA_VERSION } : {}),
       ...(typed === undefined ? {} : { text: typed, textVersion: version }),
     })
     .where(eq(decks.id, row.id));
@@ -179,7 +169,7 @@ async function shareNamed(tx: Transaction, deck: string, user: string, list: rea
   );
 }
 
-function headChanged(before: Deck, after: Deck): boolean {
+function metadataChanged(before: Deck, after: Deck): boolean {
   // Fields that only one of them has differ too.
   return (Object.keys({ ...before, ...after }) as (keyof Deck)[]).some(
     (key) => key !== "slides" && before[key] !== after[key],

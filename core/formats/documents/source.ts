@@ -1,5 +1,5 @@
-import type { DocumentFormat } from "./extensions";
 import {
+  type Slide,
   type Asset,
   type BreakRule,
   DEFAULT_RULE,
@@ -10,6 +10,7 @@ import {
   picturesOn,
   within,
 } from "@unitext/core/model";
+import type { DocumentFormat } from "./extensions";
 import { generateDeck } from "@unitext/core/generate";
 import type { FontSet } from "@unitext/core/layout";
 import type { Report } from "@unitext/core/tally";
@@ -228,23 +229,64 @@ function slideAt(lines: readonly Lines[], line: number): number | null {
   return at < 0 ? null : at + 1;
 }
 
+/** Finds the pictures that slides name but the source does not hold, among the files beside it. */
+class PictureFinder {
+  readonly left: Report["left"] = [];
+  readonly converted: Report["adapted"] = [];
+  readonly assets: Record<string, Asset>;
+
+  constructor(
+    private readonly source: SourceRead,
+    private readonly context: SourceContext,
+    private readonly blobs: Map<string, Uint8Array>,
+    private readonly pending: Map<string, Uint8Array>,
+    assets: Record<string, Asset>,
+  ) {
+    this.assets = { ...assets };
+  }
+
+  find(slide: Slide, number: number): void {
+    for (const picture of picturesOn(slide)) {
+      if (this.assets[picture] || this.pending.has(picture)) continue;
+      const what = `the picture ${picture}`;
+      const bytes = this.context.picture?.(picture);
+      const info = bytes && pictureInfo(bytes);
+      const pending = bytes && !info ? pendingConversion(bytes) : undefined;
+      if (bytes && pending) {
+        this.pending.set(picture, bytes);
+        this.converted.push({ slide: number, what, how: pending.how });
+      } else if (bytes && info) {
+        const sha256 = this.context.sha256(bytes);
+        this.blobs.set(sha256, bytes);
+        this.assets[picture] = { sha256, ...info };
+      } else if (!this.source.pictures.has(picture)) {
+        const why = bytes
+          ? "only PNG, JPEG, GIF, SVG, WMF, EMF, TIFF and BMP pictures are read"
+          : "its file was not found beside the text; add it to the deck to see it";
+        this.left.push({ slide: number, what, why });
+      }
+    }
+  }
+}
+
+/** A deck made of a text or document, with the text in the text form. */
+interface SourceDeck extends Pick<TakenPictures, "pendingPictures">, Pick<Report, "adapted" | "left"> {
+  deck: Deck;
+  blobs: Map<string, Uint8Array>;
+  text: string;
+  problems: Problem[];
+}
+
 /** Makes a deck of a text or document, and lists what was changed or left out. */
-export function deckFromSource(
-  source: SourceRead,
-  name: string,
-  context: SourceContext,
-): { deck: Deck; blobs: Map<string, Uint8Array>; text: string; problems: Problem[] } & Pick<
-  TakenPictures,
-  "pendingPictures"
-> &
-  Pick<Report, "adapted" | "left"> {
+export function deckFromSource(source: SourceRead, name: string, context: SourceContext): SourceDeck {
   const { manuscript, rule, typed } = source;
   const { problems } = manuscript;
   const { assets, blobs, ...taken } = takePictures(source.pictures, context.sha256, problems);
   const pendingPictures = new Map(taken.pendingPictures);
-  const metadata = context.metadata
-    ? { ...context.metadata, assets: { ...context.metadata.assets, ...assets } }
-    : undefined;
+  const metadata = context.metadata && {
+    ...context.metadata,
+    assets: { ...context.metadata.assets, ...assets },
+  };
   const document = typed ? undefined : context.document;
   const { deck, made } = generateDeck(
     manuscript,
@@ -258,43 +300,23 @@ export function deckFromSource(
     name.replace(/\.[^.]*$/, "") || "Untitled",
     assets,
   );
-  const [left, converted]: [Report["left"], Report["adapted"]] = [[], []];
-  const found: Record<string, Asset> = { ...deck.assets, ...assets };
+  const pictures = new PictureFinder(source, context, blobs, pendingPictures, { ...deck.assets, ...assets });
   deck.slides.forEach((slide, nth) => {
-    for (const picture of picturesOn(slide)) {
-      if (found[picture] || pendingPictures.has(picture)) continue;
-      const bytes = context.picture?.(picture);
-      const info = bytes && pictureInfo(bytes);
-      const pending = bytes && !info ? pendingConversion(bytes) : undefined;
-      if (bytes && pending) {
-        pendingPictures.set(picture, bytes);
-        converted.push({ slide: nth + 1, what: `the picture ${picture}`, how: pending.how });
-      } else if (bytes && info) {
-        const sum = context.sha256(bytes);
-        blobs.set(sum, bytes);
-        found[picture] = { sha256: sum, ...info };
-      } else if (!source.pictures.has(picture))
-        left.push({
-          slide: nth + 1,
-          what: `the picture ${picture}`,
-          why: bytes
-            ? "only PNG, JPEG, GIF, SVG, WMF, EMF, TIFF and BMP pictures are read"
-            : "its file was not found beside the text; add it to the deck to see it",
-        });
-    }
+    pictures.find(slide, nth + 1);
   });
-  const lines = made.map(({ lines: own }) => own);
-  const adapted = [
-    ...problems.map(({ line, message }) => ({ slide: slideAt(lines, line), what: `line ${line}`, how: message })),
-    ...converted,
-  ];
+  const lines = made.map((one) => one.lines);
+  const remarks = problems.map(({ line, message }) => ({
+    slide: slideAt(lines, line),
+    what: `line ${line}`,
+    how: message,
+  }));
   return {
-    deck: { ...deck, assets: found, ...(document ? { manuscript: { document, rule } } : {}) },
+    deck: { ...deck, assets: pictures.assets, ...(document ? { manuscript: { document, rule } } : {}) },
     blobs,
     pendingPictures,
     text: source.text(),
     problems,
-    adapted,
-    left,
+    adapted: [...remarks, ...pictures.converted],
+    left: pictures.left,
   };
 }

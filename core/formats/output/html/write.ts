@@ -1,8 +1,6 @@
-import { scenesMarkup } from "@unitext/core/draw";
-import { type FontSet, layoutSlide, linkPlaces, mediaPlaces, type Scene } from "@unitext/core/layout";
 import {
-  type Deck,
   type DeckMetadata,
+  type Deck,
   deckLink,
   type Element,
   elementTexts,
@@ -18,6 +16,8 @@ import {
   titleElement,
   must,
 } from "@unitext/core/model";
+import { type Scene, type FontSet, layoutSlide, linkPlaces, mediaPlaces } from "@unitext/core/layout";
+import { scenesMarkup } from "@unitext/core/draw";
 import { sha256 } from "@noble/hashes/sha2.js";
 import { strToU8 } from "fflate";
 import { toBase64 } from "../../shared/archive";
@@ -29,6 +29,7 @@ export interface HtmlOptions {
 }
 
 const hashOf = (text: string) => `'sha256-${toBase64(sha256(strToU8(text)))}'`;
+
 /**
  * What the page may do (Content Security Policy 3): run its own script and style, show the pictures and films inside
  * it, and nothing else. Positions on the slide are in attributes.
@@ -151,71 +152,114 @@ const KEYS: [string, string][] = [
   ["?", "this list"],
 ];
 
+const BUTTONS = [
+  ["back", "Back"],
+  ["next", "Next"],
+  ["deeper", "Details"],
+  ["up", "Main slide"],
+  ["notes", "Notes"],
+  ["full", "Whole screen"],
+  ["keys", "Keys"],
+] as const;
+
+/** Writes the slides of a page. */
+class PageWriter {
+  private readonly metadata: DeckMetadata;
+  private readonly slides: readonly { slide: Slide; number: number }[];
+  private readonly shown: ReadonlySet<string>;
+  private readonly types: ReadonlyMap<string, string>;
+
+  constructor(
+    private readonly deck: Deck,
+    private readonly options: HtmlOptions,
+  ) {
+    this.metadata = metadataOf(deck);
+    this.slides = deck.slides.flatMap((slide, nth) => (slide.hidden ? [] : [{ slide, number: nth + 1 }]));
+    this.shown = new Set(this.slides.map(({ slide }) => slide.id));
+    this.types = new Map(Object.values(deck.assets).map(({ sha256, mediaType }) => [sha256, mediaType]));
+  }
+
+  /** Returns the shared definitions of the drawings, and a section for each slide. */
+  content(): { definitions: string; sections: string[] } {
+    const { fonts } = this.options;
+    const scenes = this.slides.map(({ slide, number }) =>
+      layoutSlide(slide, { metadata: this.metadata, number, fonts }),
+    );
+    const { definitions, drawings } = scenesMarkup(scenes, { outlines: fonts, picture: this.address });
+    const sections = this.slides.map(({ slide }, nth) =>
+      this.section(slide, nth, must(scenes[nth]), must(drawings[nth])),
+    );
+    return { definitions, sections };
+  }
+
+  /** Returns the address of a link; undefined where the page has no target for it. */
+  private readonly href = (to: string): string | undefined => {
+    const inside = slideLink(to);
+    if (inside !== undefined) return this.shown.has(inside) ? `#${encodeURIComponent(inside)}` : undefined;
+    return deckLink(to) ? undefined : to;
+  };
+
+  private readonly address = (sha256: string): string | undefined => {
+    const bytes = this.options.picture(sha256);
+    return bytes && `data:${this.types.get(sha256) ?? "image/png"};base64,${toBase64(bytes)}`;
+  };
+
+  private section(slide: Slide, nth: number, scene: Scene, drawing: string): string {
+    const { href } = this;
+    const { transition, delay, notes } = slide;
+    const name = nameOf(slide) || `Slide ${nth + 1}`;
+    const attributes = [
+      `id="${escapeXml(slide.id)}" hidden aria-roledescription="slide"`,
+      `aria-label="${escapeXml(`${nth + 1} of ${this.slides.length}: ${name}`)}"`,
+      `data-name="${escapeXml(name)}"`,
+      ...(slide.parent === null ? [] : [`data-parent="${escapeXml(this.mainSlide(slide))}"`]),
+      ...(delay ? [`data-delay="${delay}"`] : []),
+      ...(transition ? [`data-transition="${transition.kind}" style="--seconds:${transition.seconds}s"`] : []),
+    ];
+    const spoken = isEmptyText(notes) ? "" : `<template class="notes">${textHtml(notes, href)}</template>`;
+    const media = played(scene, slide, this.metadata, this.address);
+    return `<section ${attributes.join(" ")}>${drawing}<div class="words">${this.words(slide)}</div>${pressed(scene, href)}${media}${spoken}</section>`;
+  }
+
+  /** Returns the id of the nearest main slide that is shown; empty when there is none. */
+  private mainSlide(slide: Slide): string {
+    let { parent } = slide;
+    while (parent !== null && !this.shown.has(parent)) {
+      const id: string = parent;
+      parent = this.deck.slides.find((other) => other.id === id)?.parent ?? null;
+    }
+    return parent ?? "";
+  }
+
+  /** Returns the words of a slide for assistive technology and search. */
+  private words(slide: Slide): string {
+    const title = titleElement(slide);
+    const heading = title?.text.flatMap(({ runs }) => runs);
+    const others = readingOrder(slide).filter((element) => element !== title);
+    const html = [
+      ...(heading ? [`<h2>${inlineHtml(heading, this.href)}</h2>`] : []),
+      ...others.map((element) => wordsHtml(element, this.href)),
+    ];
+    return html.join("").replace(/<a /g, '<a tabindex="-1" ');
+  }
+}
+
 /**
  * Writes a deck as one self-contained web page: slides as drawings with their words for assistive technology, links,
  * films and sounds, points one at a time, details, transitions, notes in a window of their own, keys. It makes no
  * network request.
  */
-export function writeHtml(deck: Deck, { fonts, picture }: HtmlOptions): Uint8Array {
-  const metadata = metadataOf(deck);
-  const slides = deck.slides.flatMap((slide, nth) => (slide.hidden ? [] : [{ slide, number: nth + 1 }]));
-  const shown = new Map(slides.map(({ slide }) => [slide.id, slide]));
-  const href = (to: string): string | undefined => {
-    const inside = slideLink(to);
-    if (inside !== undefined) return shown.has(inside) ? `#${encodeURIComponent(inside)}` : undefined;
-    return deckLink(to) ? undefined : to;
-  };
-  const types = new Map(Object.values(deck.assets).map(({ sha256, mediaType }) => [sha256, mediaType]));
-  const scenes = slides.map(({ slide, number }) => layoutSlide(slide, { metadata, number, fonts }));
-  const address = (sha256: string) => {
-    const bytes = picture(sha256);
-    return bytes && `data:${types.get(sha256) ?? "image/png"};base64,${toBase64(bytes)}`;
-  };
-  const { definitions, drawings } = scenesMarkup(scenes, { outlines: fonts, picture: address });
-  /** Returns the nearest main slide that is shown. */
-  const above = (slide: Slide): string => {
-    let parent = slide.parent;
-    while (parent !== null && !shown.has(parent)) parent = deck.slides.find(({ id }) => id === parent)?.parent ?? null;
-    return parent ?? "";
-  };
-  const sections = slides.map(({ slide }, nth) => {
-    const name = nameOf(slide) || `Slide ${nth + 1}`;
-    const title = titleElement(slide);
-    const { transition, delay } = slide;
-    const words = [
-      ...(title
-        ? [
-            `<h2>${inlineHtml(
-              title.text.flatMap(({ runs }) => runs),
-              href,
-            )}</h2>`,
-          ]
-        : []),
-      ...readingOrder(slide)
-        .filter((element) => element !== title)
-        .map((element) => wordsHtml(element, href)),
-    ]
-      .join("")
-      .replace(/<a /g, '<a tabindex="-1" ');
-    return `<section id="${escapeXml(slide.id)}" hidden aria-roledescription="slide" aria-label="${escapeXml(`${nth + 1} of ${slides.length}: ${name}`)}" data-name="${escapeXml(name)}"${slide.parent === null ? "" : ` data-parent="${escapeXml(above(slide))}"`}${delay ? ` data-delay="${delay}"` : ""}${transition ? ` data-transition="${transition.kind}" style="--seconds:${transition.seconds}s"` : ""}>${drawings[nth]}<div class="words">${words}</div>${pressed(must(scenes[nth]), href)}${played(must(scenes[nth]), slide, metadata, address)}${isEmptyText(slide.notes) ? "" : `<template class="notes">${textHtml(slide.notes, href)}</template>`}</section>`;
-  });
-  const buttons = [
-    ["back", "Back"],
-    ["next", "Next"],
-    ["deeper", "Details"],
-    ["up", "Main slide"],
-    ["notes", "Notes"],
-    ["full", "Whole screen"],
-    ["keys", "Keys"],
-  ]
-    .map(([act, label]) => `<button type="button" data-do="${act}">${label}</button>`)
-    .join("");
-  const keys = `<dialog aria-label="Keys"><table>${KEYS.map(([key, does]) => `<tr><td><kbd>${key}</kbd></td><td>${does}</td></tr>`).join("")}</table><form method="dialog"><button>Close</button></form></dialog>`;
-  const { title, author } = deck.properties;
+export function writeHtml(deck: Deck, options: HtmlOptions): Uint8Array {
+  const { definitions, sections } = new PageWriter(deck, options).content();
+  const buttons = BUTTONS.map(([act, label]) => `<button type="button" data-do="${act}">${label}</button>`).join("");
+  const rows = KEYS.map(([key, does]) => `<tr><td><kbd>${key}</kbd></td><td>${does}</td></tr>`).join("");
+  const keys = `<dialog aria-label="Keys"><table>${rows}</table><form method="dialog"><button>Close</button></form></dialog>`;
+  const { author } = deck.properties;
+  const title = escapeXml(deck.properties.title || "Slides");
   return strToU8(`<!doctype html>
 <html lang="${escapeXml(deck.language)}">
-<head><meta charset="utf-8"><meta http-equiv="content-security-policy" content="${POLICY}"><meta name="viewport" content="width=device-width,initial-scale=1"><meta name="generator" content="Unitext">${author ? `<meta name="author" content="${escapeXml(author)}">` : ""}<title>${escapeXml(title || "Slides")}</title><style>${STYLE}</style></head>
-<body style="--shape:${metadata.page.width / metadata.page.height}">${definitions}<main aria-label="${escapeXml(title || "Slides")}"><h1 class="words">${escapeXml(title || "Slides")}</h1>${sections.join("\n")}</main><p class="said" aria-live="polite"></p>
+<head><meta charset="utf-8"><meta http-equiv="content-security-policy" content="${POLICY}"><meta name="viewport" content="width=device-width,initial-scale=1"><meta name="generator" content="Unitext">${author ? `<meta name="author" content="${escapeXml(author)}">` : ""}<title>${title}</title><style>${STYLE}</style></head>
+<body style="--shape:${deck.page.width / deck.page.height}">${definitions}<main aria-label="${title}"><h1 class="words">${title}</h1>${sections.join("\n")}</main><p class="said" aria-live="polite"></p>
 <nav aria-label="Slides">${buttons}<span data-at></span></nav>${keys}<script>${SCRIPT}</script></body>
 </html>
 `);

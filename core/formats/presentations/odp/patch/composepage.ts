@@ -52,7 +52,7 @@ class PageComposer {
   }
 
   xml(): string {
-    const { page, slide, own, pieces } = this;
+    const { page, own, pieces } = this;
     const opening = this.slice({ from: page.from, to: page.open }).replace(/\/>$/, ">");
     const tag = Object.entries(own.tag).reduce(
       (words, [name, value]) => (value === undefined ? words : withAttribute(words, name, value)),

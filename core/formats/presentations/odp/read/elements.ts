@@ -107,49 +107,54 @@ export class ElementReader {
         ),
       );
     if (kind !== "frame" && !SHAPES.has(kind)) return [];
+    const element = this.shapeElement(shape, place, groups, link, work);
+    return element ? [element] : [];
+  }
+
+  /** Reads a shape or frame as an element; undefined for regions and for what shows nothing. */
+  private shapeElement(
+    shape: XmlNode,
+    place: string,
+    groups: readonly string[],
+    link: string | undefined,
+    work: PageWork,
+  ): Element | undefined {
     const name = attribute(shape, "name") ?? "";
     const className = attribute(shape, "class");
-    if (["header", "footer", "date-time", "page-number", "page", "notes"].includes(className ?? "")) return [];
-    const kept = readElementTags(work.tags[name] ?? work.tags[`#${place}`]);
-    if (kept.footnotes || (!work.ours && isNumber(shape))) return [];
-    const id = kept.id && !work.used.has(kept.id) ? kept.id : this.context.newId();
-    const slot = kept.slot !== undefined ? kept.slot : this.slot(className, shape, work);
+    if (["header", "footer", "date-time", "page-number", "page", "notes"].includes(className ?? "")) return undefined;
+    const tags = readElementTags(work.tags[name] ?? work.tags[`#${place}`]);
+    if (tags.footnotes || (!work.ours && isNumber(shape))) return undefined;
+    const id = tags.id && !work.used.has(tags.id) ? tags.id : this.context.newId();
+    const slot = tags.slot !== undefined ? tags.slot : this.slot(className, shape, work);
     const action = child(child(shape, "event-listeners"), "event-listener");
     const to = link ?? (action ? this.context.actionTarget(action, work.number) : undefined);
-    const unsupported = work.ours
-      ? []
-      : unsupportedFeatures(
-          shape,
-          work.shapes.properties(shape).properties.graphic,
-          (style) => this.context.styles.properties("text", style).text,
-        );
-    const element = this.elementOf(
-      shape,
-      kept,
-      {
-        id,
-        slot,
-        ...(groups.length ? { groups: [...groups] } : {}),
-        ...(kept.binding ? { binding: kept.binding } : {}),
-        ...(work.ours
-          ? {}
-          : { sourceShape: { shape: place, hash: "", ...(unsupported.length ? { unsupported } : {}) } }),
-        ...(to ? { link: to } : {}),
-      },
-      work,
-    );
-    if (!element) return [];
-    const whose = name ? `“${name}”` : "a shape";
+    const unsupported = work.ours ? [] : this.unsupportedIn(shape, work);
+    const sourceShape = { shape: place, hash: "", ...(unsupported.length ? { unsupported } : {}) };
+    const base: Base = {
+      id,
+      slot,
+      ...(groups.length ? { groups: [...groups] } : {}),
+      ...(tags.binding ? { binding: tags.binding } : {}),
+      ...(work.ours ? {} : { sourceShape }),
+      ...(to ? { link: to } : {}),
+    };
+    const element = this.elementOf(shape, tags, base, work);
+    if (!element) return undefined;
     if (work.number && unsupported.length)
       this.context.adapted.push({
         slide: work.number,
-        what: `${joinWithAnd(unsupported)} of ${whose}`,
+        what: `${joinWithAnd(unsupported)} of ${name ? `“${name}”` : "a shape"}`,
         how: "not drawn; an .odp keeps it as long as the shape is not reformatted here",
       });
     work.used.add(id);
     work.elementOf.set(shape, element);
     if (slot !== null) work.used.add(`slot:${slot}`);
-    return [element];
+    return element;
+  }
+
+  private unsupportedIn(shape: XmlNode, work: PageWork): string[] {
+    const { graphic } = work.shapes.properties(shape).properties;
+    return unsupportedFeatures(shape, graphic, (style) => this.context.styles.properties("text", style).text);
   }
 
   private elementOf(shape: XmlNode, kept: ElementTags, base: Base, work: PageWork): Element | undefined {

@@ -137,6 +137,51 @@ export function ornamentsOf(arrangement: ArrangementName, metadata: DeckMetadata
   }).nodes.flatMap((node) => (node.kind === "rect" ? [node] : []));
 }
 
+/** Writes the frame of a footer or page number of the theme. */
+function regionFrame(
+  field: string,
+  className: string,
+  align: "start" | "end",
+  { page, theme }: DeckMetadata,
+  styles: StyleSheet,
+): string {
+  const size = theme.scale.footer * (page.height / 540);
+  const frameStyle = styles.style("presentation", {
+    "graphic-properties": {
+      "draw:stroke": "none",
+      "draw:fill": "none",
+      "fo:padding-left": "7.2pt",
+      "fo:padding-top": "3.6pt",
+      "fo:padding-right": "7.2pt",
+      "fo:padding-bottom": "3.6pt",
+    },
+  });
+  const textStyle = styles.style("paragraph", {
+    "paragraph-properties": { "fo:text-align": align },
+    "text-properties": {
+      "fo:font-size": length(size),
+      "fo:color": theme.colours.muted,
+      "style:font-name": theme.fonts.body,
+    },
+  });
+  const frame = {
+    x: page.width * 0.065 - 7.2,
+    y: page.height - size * 2.8 - 3.6,
+    width: page.width * 0.87 + 14.4,
+    height: size * 1.4 + 7.2,
+  };
+  return xml(
+    "draw:frame",
+    {
+      "presentation:style-name": frameStyle,
+      "draw:layer": "backgroundobjects",
+      "presentation:class": className,
+      ...place(frame),
+    },
+    xml("draw:text-box", {}, xml("text:p", { "text:style-name": textStyle }, field)),
+  );
+}
+
 /** Writes a master: the theme's ornaments as drawn on an empty slide, footer and number. */
 export function masterXml(
   prefix: string,
@@ -145,8 +190,7 @@ export function masterXml(
   fonts: FontSet,
   styles: StyleSheet,
 ): string {
-  const { page, theme } = metadata;
-  const drawn = ornamentsOf(arrangement, metadata, fonts).map(({ fill, ...frame }) =>
+  const ornaments = ornamentsOf(arrangement, metadata, fonts).map(({ fill, ...frame }) =>
     xml("draw:rect", {
       "draw:style-name": styles.style("graphic", {
         "graphic-properties": { "draw:stroke": "none", "draw:fill": "solid", "draw:fill-color": fill },
@@ -155,62 +199,20 @@ export function masterXml(
       ...place(frame),
     }),
   );
-  const size = theme.scale.footer * (page.height / 540);
-  const line = (field: string, className: string, align: "start" | "end") =>
-    xml(
-      "draw:frame",
-      {
-        "presentation:style-name": styles.style("presentation", {
-          "graphic-properties": {
-            "draw:stroke": "none",
-            "draw:fill": "none",
-            "fo:padding-left": "7.2pt",
-            "fo:padding-top": "3.6pt",
-            "fo:padding-right": "7.2pt",
-            "fo:padding-bottom": "3.6pt",
-          },
-        }),
-        "draw:layer": "backgroundobjects",
-        "presentation:class": className,
-        ...place({
-          x: page.width * 0.065 - 7.2,
-          y: page.height - size * 2.8 - 3.6,
-          width: page.width * 0.87 + 14.4,
-          height: size * 1.4 + 7.2,
-        }),
-      },
-      xml(
-        "draw:text-box",
-        {},
-        xml(
-          "text:p",
-          {
-            "text:style-name": styles.style("paragraph", {
-              "paragraph-properties": { "fo:text-align": align },
-              "text-properties": {
-                "fo:font-size": length(size),
-                "fo:color": theme.colours.muted,
-                "style:font-name": theme.fonts.body,
-              },
-            }),
-          },
-          field,
-        ),
-      ),
-    );
+  const pageStyle = styles.style("drawing-page", {
+    "drawing-page-properties": { "draw:fill": "solid", "draw:fill-color": metadata.theme.colours.paper },
+  });
   return xml(
     "style:master-page",
     {
       "style:name": prefix + name,
       "style:display-name": label,
       "style:page-layout-name": prefix + LAYOUT,
-      "draw:style-name": styles.style("drawing-page", {
-        "drawing-page-properties": { "draw:fill": "solid", "draw:fill-color": theme.colours.paper },
-      }),
+      "draw:style-name": pageStyle,
     },
-    ...drawn,
-    line("<presentation:footer/>", "footer", "start"),
-    line("<text:page-number>&lt;number&gt;</text:page-number>", "page-number", "end"),
+    ...ornaments,
+    regionFrame("<presentation:footer/>", "footer", "start", metadata, styles),
+    regionFrame("<text:page-number>&lt;number&gt;</text:page-number>", "page-number", "end", metadata, styles),
   );
 }
 

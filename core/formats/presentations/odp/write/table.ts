@@ -1,3 +1,4 @@
+import type { PartTextContext } from "./stylesheet";
 import { type TableGrid, type CellAppearance, tableAppearance } from "@unitext/core/layout";
 import { type TableElement, type Cell, plainText, must } from "@unitext/core/model";
 import { flattenRuns } from "../../../shared/sourcepackage";
@@ -25,68 +26,71 @@ function tableTransform(
   };
 }
 
+const SIDES = ["left", "right", "top", "bottom"] as const;
+
+/** Returns the name of the style of cells with an appearance. */
+function cellStyle(appearance: CellAppearance, { styles, definitions, file }: Work): string {
+  const [left, top, right, bottom] = appearance.insets ?? [7.2, 3.6, 7.2, 3.6];
+  return styles.remember("cell", appearance, () =>
+    styles.style("table-cell", {
+      "graphic-properties": {
+        ...fillAttributes(appearance.fill, definitions, file),
+        "draw:textarea-vertical-align": appearance.anchor ?? "top",
+        "fo:padding-left": length(left),
+        "fo:padding-top": length(top),
+        "fo:padding-right": length(right),
+        "fo:padding-bottom": length(bottom),
+      },
+      "paragraph-properties": Object.fromEntries(
+        SIDES.map((side) => [`fo:border-${side}`, borderOf(appearance.borders?.[side])]),
+      ),
+    }),
+  );
+}
+
+function cellXml(cell: Cell | null, appearance: CellAppearance, context: PartTextContext, work: Work): string {
+  if (!cell) return "<table:covered-table-cell/>";
+  const text = flattenRuns(cell.text, work.notes);
+  return xml(
+    "table:table-cell",
+    {
+      "table:style-name": cellStyle(appearance, work),
+      "table:number-columns-spanned": cell.columns,
+      "table:number-rows-spanned": cell.rows,
+    },
+    textXml(text.length ? text : plainText(" "), context),
+  );
+}
+
 function tableXml(table: Table, shape: Shape, work: Work, laid: TableGrid | undefined): string {
   const { rows, header, align } = table;
   const { styles } = work;
   const columns = rows[0]?.length ?? 1;
   const { widths, heights, appearanceOf } = tableTransform(table, shape, work, laid);
   const levels = table.style === undefined ? undefined : work.metadata.styles?.[table.style];
-  const column = (width: number) =>
+  const columnStyle = (width: number) =>
     styles.remember(`column/${width}`, undefined, () =>
       styles.style("table-column", { "table-column-properties": { "style:column-width": length(width) } }),
     );
-  const high = (height: number) =>
+  const rowStyle = (height: number) =>
     styles.remember(`row/${height}`, undefined, () =>
       styles.style("table-row", { "table-row-properties": { "style:row-height": length(height) } }),
     );
-  const styleOf = (look: CellAppearance) => {
-    const [left, top, right, bottom] = look.insets ?? [7.2, 3.6, 7.2, 3.6];
-    return styles.remember("cell", look, () =>
-      styles.style("table-cell", {
-        "graphic-properties": {
-          ...fillAttributes(look.fill, work.definitions, work.file),
-          "draw:textarea-vertical-align": look.anchor ?? "top",
-          "fo:padding-left": length(left),
-          "fo:padding-top": length(top),
-          "fo:padding-right": length(right),
-          "fo:padding-bottom": length(bottom),
-        },
-        "paragraph-properties": Object.fromEntries(
-          (["left", "right", "top", "bottom"] as const).map((side) => [
-            `fo:border-${side}`,
-            borderOf(look.borders?.[side]),
-          ]),
-        ),
-      }),
-    );
-  };
-  const sided = [false, !table.widths].map((bold) =>
+  // The contexts of body and header cells, by column.
+  const contexts = [false, !table.widths].map((bold) =>
     Array.from({ length: columns }, (_, x) =>
       contextFor(work, shape.size, { bold, align: align[x] ?? "start", ...inLevels(levels) }),
     ),
   );
-  const cell = (one: Cell | null, x: number, y: number) => {
-    if (!one) return "<table:covered-table-cell/>";
-    const text = flattenRuns(one.text, work.notes);
-    return xml(
-      "table:table-cell",
-      {
-        "table:style-name": styleOf(appearanceOf(one, y)),
-        "table:number-columns-spanned": one.columns,
-        "table:number-rows-spanned": one.rows,
-      },
-      textXml(text.length ? text : plainText(" "), must(sided[y < header ? 1 : 0]?.[x])),
-    );
-  };
-  const line = (row: (Cell | null)[], y: number) =>
-    xml(
-      "table:table-row",
-      { "table:style-name": heights[y] ? high(heights[y]) : undefined },
-      ...row.map((one, x) => cell(one, x, y)),
-    );
-  const lines = rows.map(line);
+  const lines = rows.map((row, y) => {
+    const cells = row.map((cell, x) => {
+      const context = must(contexts[y < header ? 1 : 0]?.[x]);
+      return cellXml(cell, cell ? appearanceOf(cell, y) : {}, context, work);
+    });
+    return xml("table:table-row", { "table:style-name": heights[y] ? rowStyle(heights[y]) : undefined }, ...cells);
+  });
   const grid = Array.from({ length: columns }, (_, x) =>
-    xml("table:table-column", { "table:style-name": column(widths[x] || shape.frame.width / columns) }),
+    xml("table:table-column", { "table:style-name": columnStyle(widths[x] || shape.frame.width / columns) }),
   );
   return xml(
     "table:table",
