@@ -134,7 +134,7 @@ test("many files are handed over at once and read as jobs; what is refused says 
       .querySelector("main")
       ?.dispatchEvent(new DragEvent("drop", { dataTransfer: data, bubbles: true, cancelable: true }));
   }, list);
-  await expect(page.getByText(/^batch-words\.pptx: The file is not a zip archive/)).toBeVisible();
+  await expect(page.getByText(/^batch-words\.pptx: The file is not a zip archive/)).toBeVisible({ timeout: 30_000 });
   await expect
     .poll(
       async () =>
