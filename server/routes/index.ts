@@ -1,4 +1,5 @@
 export { createApp, type Site } from "./app";
+
 export type { AppContext } from "./context";
-export { LIMITS } from "./decks";
+export { LIMITS } from "./uploads";
 export { Announcements, newsFrom } from "./events";

@@ -4,7 +4,7 @@ import { permit } from "../access";
 import { WriteRequest } from "../api";
 import { forgetJob, jobOfOwner, listJobs, note, outputOf, rightOn, updateJob } from "../store";
 import { type AppContext, body, route } from "./context";
-import { LIMITS } from "./decks";
+import { LIMITS } from "./uploads";
 
 /** Returns the job of an address. Throws a Failure `not-found` for an invalid id. */
 function jobId(request: Request): string {

@@ -1,0 +1,61 @@
+import { WRITABLE, type WritableFormat, WRITERS } from "@unitext/core/formats";
+import { SHEETS, type Sheets } from "@unitext/core/layout";
+import { Failure } from "@unitext/core/model";
+import { Router } from "express";
+import { fileNameOf } from "../jobs";
+import { loadBlobs, loadDeck, note } from "../store";
+import { type AppContext, asker, deckRoute } from "./context";
+
+function format(value: unknown): WritableFormat {
+  if (typeof value === "string" && WRITABLE.includes(value as WritableFormat)) return value as WritableFormat;
+  throw new Failure("not-supported", "format", `Decks are written as ${WRITABLE.join(", ")}.`);
+}
+
+/** Returns what the pages of a PDF are to show. */
+function sheetsAsked(value: unknown): Sheets {
+  if (value === undefined) return "slides";
+  const found = SHEETS.find((kind) => kind === value);
+  if (!found) throw new Failure("not-valid", "sheets", `Pages show ${SHEETS.join(", ")}.`);
+  return found;
+}
+
+/** Returns a header with a file name that every system accepts, in the form of RFC 6266. */
+function disposition(title: string, extension: string): string {
+  const name = `${fileNameOf(title)}.${extension}`;
+  return `attachment; filename="${name.replace(/[^\x20-\x7e]/g, "_")}"; filename*=UTF-8''${encodeURIComponent(name)}`;
+}
+
+/** Routes that write a deck as a file, and say before what the file keeps. */
+export function exportRoutes(context: AppContext): Router {
+  const { db } = context;
+  const routes = Router();
+
+  routes.get(
+    "/decks/:deck/report",
+    deckRoute(context, "export", async (call) => {
+      const { deck, request, response } = call;
+      const asked = { format: format(request.query.format), sheets: sheetsAsked(request.query.sheets) };
+      response.json(await context.work.run("report", { deck: (await loadDeck(db, deck)).deck, ...asked }, asker(call)));
+    }),
+  );
+
+  routes.get(
+    "/decks/:deck/export",
+    deckRoute(context, "export", async (call) => {
+      const { deck: id, user, request, response } = call;
+      const [as, sheets] = [format(request.query.format), sheetsAsked(request.query.sheets)];
+      const { deck } = await loadDeck(db, id);
+      const bytes = await context.work.run(
+        "write",
+        { fonts: context.fonts, deck, blobs: await loadBlobs(db, id), at: Date.now(), format: as, sheets },
+        asker(call),
+      );
+      await note(db, { user: user.id, act: "export", deck: id, detail: as });
+      response.setHeader("content-type", WRITERS[as].mediaType);
+      response.setHeader("content-disposition", disposition(deck.properties.title, WRITERS[as].archive ? "zip" : as));
+      response.send(Buffer.from(bytes.buffer, bytes.byteOffset, bytes.byteLength));
+    }),
+  );
+
+  return routes;
+}
