@@ -1,13 +1,12 @@
-import { type Frame, must } from "@unitext/core/model";
+import { must } from "@unitext/core/model";
 import { type ComponentType, useEffect, useRef, useState } from "react";
 import Moveable from "react-moveable";
+import type { RotatedFrame } from "./frames";
 import { styleNonce } from "../shell/nonce";
 
 // Our handle styles come first: those of a group would come without the nonce, and be refused.
 Moveable.makeStyled();
 const HandleStyles = Moveable.defaultStyled as ComponentType<{ cspNonce: string; hidden: boolean }>;
-
-type Standing = Frame & { rotation?: number };
 
 /**
  * Moves, resizes and rotates the frames of the selected elements over the slide, with guides at the middle and edges of
@@ -29,16 +28,16 @@ export function Frames({
   chosen: readonly string[];
   scale: number;
   page: { width: number; height: number };
-  frames: ReadonlyMap<string, Standing>;
+  frames: ReadonlyMap<string, RotatedFrame>;
   keepRatio: boolean;
-  onDraft: (frames: Map<string, Standing>) => void;
-  onPlace: (frames: Map<string, Standing>) => void;
+  onDraft: (frames: Map<string, RotatedFrame>) => void;
+  onPlace: (frames: Map<string, RotatedFrame>) => void;
   onPress: (element: string, press: { twice: boolean; more: boolean }) => void;
 }) {
   const moveable = useRef<Moveable>(null);
   const [targets, setTargets] = useState<HTMLElement[]>([]);
   const [others, setOthers] = useState<HTMLElement[]>([]);
-  const moving = useRef(new Map<string, Standing>());
+  const moving = useRef(new Map<string, RotatedFrame>());
   const key = chosen.join();
   // biome-ignore lint/correctness/useExhaustiveDependencies: the frames in the page are looked up again when one comes or goes or is selected.
   useEffect(() => {
@@ -56,7 +55,7 @@ export function Frames({
   }, [targets]);
 
   /** Shows a frame at once on its own handle, and on the slide as soon as that is drawn. */
-  function show(target: HTMLElement | SVGElement, change: (before: Standing) => Standing) {
+  function show(target: HTMLElement | SVGElement, change: (before: RotatedFrame) => RotatedFrame) {
     const id = (target as HTMLElement).dataset.frame ?? "";
     const before = moving.current.get(id) ?? frames.get(id);
     if (!before) return;

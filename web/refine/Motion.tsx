@@ -20,7 +20,8 @@ import {
 } from "@unitext/core/model";
 import { useDeck } from "../deck/DeckContext";
 import { Measure } from "./Measure";
-import { type Acts, nameOfElement } from "./selection";
+import { nameOfElement } from "./names";
+import type { Acts } from "./selection";
 
 const EFFECT_NAMES: Record<Effect, string> = {
   appear: "At once",

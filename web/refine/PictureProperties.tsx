@@ -1,6 +1,6 @@
 import type { PictureElement, Frame } from "@unitext/core/model";
 import { useDeck } from "../deck/DeckContext";
-import { zoomOf } from "./Crop";
+import { zoomOf } from "./crop";
 import type { Acts } from "./selection";
 
 export function PictureParts({

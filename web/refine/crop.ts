@@ -1,7 +1,9 @@
 import type { Asset, Crop, Frame, PictureElement } from "@unitext/core/model";
 
 const round = (value: number) => Math.round(value * 10000) / 10000;
-const NONE: Crop = { left: 0, top: 0, right: 0, bottom: 0 };
+
+/** The crop that shows the whole picture. */
+export const NO_CROP: Crop = { left: 0, top: 0, right: 0, bottom: 0 };
 
 /** Returns the crop by which a picture fills its frame without distortion, centred. */
 export function fillingCrop(asset: Pick<Asset, "width" | "height">, frame: Pick<Frame, "width" | "height">): Crop {
@@ -42,7 +44,7 @@ export function zoomedCrop(
   frame: Frame | undefined,
   zoom: number,
 ): Crop {
-  if (!asset || !frame) return crop ?? NONE;
+  if (!asset || !frame) return crop ?? NO_CROP;
   const full = fillingCrop(asset, frame);
   const now = crop ?? full;
   const [wide, tall] = [(1 - full.left - full.right) / zoom, (1 - full.top - full.bottom) / zoom];

@@ -1,8 +1,6 @@
 import type { Asset, Crop, Frame, PictureElement } from "@unitext/core/model";
 import { type CSSProperties, useRef } from "react";
-import { fillingCrop, movedCrop, zoomedCrop, zoomOf } from "./crop";
-
-export { movedCrop, zoomedCrop, zoomOf };
+import { fillingCrop, movedCrop, NO_CROP, zoomedCrop, zoomOf } from "./crop";
 
 /** Moves and zooms a picture inside its frame, by dragging and by the wheel. */
 export function CropPane({
@@ -23,7 +21,7 @@ export function CropPane({
   onLeave: () => void;
 }) {
   const from = useRef<{ x: number; y: number; crop: Crop }>(undefined);
-  const now = picture.crop ?? (asset ? fillingCrop(asset, frame) : { left: 0, top: 0, right: 0, bottom: 0 });
+  const now = picture.crop ?? (asset ? fillingCrop(asset, frame) : NO_CROP);
   const at = (event: React.PointerEvent) => {
     const held = from.current;
     return (

@@ -1,0 +1,108 @@
+import { slotPlaces } from "@unitext/core/layout";
+import { type Element, type Frame, isEmptyText, type Slide } from "@unitext/core/model";
+import type { CSSProperties } from "react";
+import { useDeck } from "../deck/DeckContext";
+import type { RotatedFrame } from "./frames";
+import { nameOfElement, slotName } from "./names";
+
+/** The smallest side of a click target, in CSS pixels (WCAG 2.2, 2.5.8). */
+const TARGET = 24;
+
+/** Returns the CSS place of a frame on the stage. */
+export function placeOnStage({ x, y, width, height, rotation }: RotatedFrame, scale: number): CSSProperties {
+  return {
+    left: x * scale,
+    top: y * scale,
+    width: width * scale,
+    height: height * scale,
+    ...(rotation ? { transform: `rotate(${rotation}deg)` } : {}),
+  };
+}
+
+/** Returns the frame of an element's button: all of the element, and more where that is small. */
+function clickTarget(width: number, height: number): CSSProperties {
+  const [x, y] = [Math.max(0, (TARGET - width) / 2), Math.max(0, (TARGET - height) / 2)];
+  return { left: -x, right: -x, top: -y, bottom: -y };
+}
+
+interface ButtonsProps {
+  slide: Slide;
+  frames: ReadonlyMap<string, RotatedFrame>;
+  scale: number;
+  chosen: readonly string[];
+  /** Selects an element; `more` adds it to the selection, or takes it out. */
+  onPick: (id: string, more: boolean) => void;
+  onOpen: (element: Element) => void;
+}
+
+/** A button over each element of the slide, to select and open it by pointer and keyboard. */
+export function FrameButtons({ slide, frames, ...props }: ButtonsProps) {
+  return slide.elements.map((element) => {
+    const frame = frames.get(element.id);
+    return frame && <FrameButton key={element.id} element={element} frame={frame} {...props} />;
+  });
+}
+
+function FrameButton({
+  element,
+  frame,
+  scale,
+  chosen,
+  onPick,
+  onOpen,
+}: Omit<ButtonsProps, "slide" | "frames"> & { element: Element; frame: Frame }) {
+  const { canEdit } = useDeck();
+  const on = chosen.includes(element.id);
+  const name = nameOfElement(element);
+  return (
+    // The frame is as large as the element; its click target is never smaller than a fingertip.
+    <div data-frame={element.id} className="pointer-events-none absolute" style={placeOnStage(frame, scale)}>
+      <button
+        type="button"
+        aria-pressed={on}
+        aria-label={name}
+        title={canEdit ? "Press to select; press Enter, or twice, to open it" : name}
+        className={`pointer-events-auto absolute ${on ? "cursor-move" : "cursor-pointer hover:outline-2 hover:outline-dashed hover:outline-secondary"} ${on && (chosen.length > 1 || !canEdit) ? "outline-2 outline-secondary" : ""}`}
+        style={clickTarget(frame.width * scale, frame.height * scale)}
+        onPointerDown={(event) => {
+          if (!on) onPick(element.id, event.shiftKey);
+        }}
+        onClick={(event) => {
+          if (on && event.shiftKey && event.detail === 1) onPick(element.id, true);
+        }}
+        onDoubleClick={() => onOpen(element)}
+        onKeyDown={(event) => {
+          if (event.key !== " " && event.key !== "Enter") return;
+          event.preventDefault();
+          if (event.key === " ") onPick(element.id, event.shiftKey || event.ctrlKey);
+          else if (on) onOpen(element);
+          else onPick(element.id, event.shiftKey);
+        }}
+      />
+    </div>
+  );
+}
+
+/** A button in each slot of the arrangement that has no text yet. */
+export function EmptySlots({ slide, scale, onAdd }: { slide: Slide; scale: number; onAdd: (slot: string) => void }) {
+  const { deck } = useDeck();
+  // Slides with a master page have placeholders of their own file instead.
+  if (slide.master !== undefined) return null;
+  const filled = new Set(
+    slide.elements.filter((element) => element.kind !== "text" || !isEmptyText(element.text)).map(({ slot }) => slot),
+  );
+  const { muted } = deck.theme.colours;
+  return [...slotPlaces(slide.arrangement, deck.page, slide.widths)]
+    .filter(([slot, { role }]) => !filled.has(slot) && role !== "picture" && role !== "figure")
+    .map(([slot, { frame }]) => (
+      <button
+        key={slot}
+        type="button"
+        className="absolute border border-dashed text-sm"
+        style={{ ...placeOnStage(frame, scale), color: muted, borderColor: muted }}
+        onClick={() => onAdd(slot)}
+      >
+        Add the {slotName(slot)}
+      </button>
+    ));
+}

@@ -1,0 +1,141 @@
+import {
+  cssFamily,
+  familyNamed,
+  LINE_HEIGHT,
+  PARAGRAPH_GAP,
+  type Scene,
+  sizeOf,
+  slotPlaces,
+} from "@unitext/core/layout";
+import {
+  type Deck,
+  type Element,
+  type Frame,
+  must,
+  type RichText,
+  type Slide,
+  type SlotRole,
+} from "@unitext/core/model";
+import type { CSSProperties } from "react";
+import { useDeck } from "../deck/DeckContext";
+import { RichTextEditor } from "../richtext/RichTextEditor";
+import { slotName } from "./names";
+
+/** What is being edited: an existing text, or an empty slot. */
+export type TextTarget = { element: string } | { slot: string };
+
+type Editable = Extract<Element, { kind: "text" | "shape" }>;
+
+const HEADING: readonly SlotRole[] = ["opening", "title", "statement", "number", "name"];
+const JUSTIFY = { top: "flex-start", middle: "center", bottom: "flex-end" } as const;
+
+/** Behind light text whose own background is not known. */
+const DARK_GROUND = "#20302e";
+
+/** A text editor over the slide, with the font, size, colour and place of the text that it edits. */
+export function InPlaceText({
+  slide,
+  scene,
+  target,
+  frames,
+  scale,
+  onChange,
+  onLeave,
+}: {
+  slide: Slide;
+  scene: Scene | undefined;
+  target: TextTarget;
+  /** Frames of the elements, in points. */
+  frames: ReadonlyMap<string, Frame>;
+  /** CSS pixels a point. */
+  scale: number;
+  onChange: (text: RichText) => void;
+  onLeave: () => void;
+}) {
+  const { deck } = useDeck();
+  const element = "element" in target ? editableOf(slide, target.element) : undefined;
+  const slot = "slot" in target ? target.slot : (element?.slot ?? "");
+  const places = slotPlaces(slide.arrangement, deck.page, slide.widths);
+  const slotFrame = places.get(slot)?.frame;
+  const frame = "slot" in target ? slotFrame : (frames.get(target.element) ?? slotFrame);
+  if (!frame) return null;
+  return (
+    <RichTextEditor
+      key={JSON.stringify(target)}
+      text={element?.text ?? []}
+      label={`Text of the ${slot ? slotName(slot) : element?.kind === "shape" ? "shape" : "element"}`}
+      placeholder=""
+      language={deck.language}
+      autoFocus
+      className="on-slide absolute z-10 flex flex-col outline-2 outline-secondary"
+      style={{
+        left: frame.x * scale,
+        top: frame.y * scale,
+        width: frame.width * scale,
+        minHeight: frame.height * scale,
+        ["--lift" as string]: `${frame.y * scale}px`,
+        ...textStyle(deck, slide, scene, element, slot, scale),
+      }}
+      onChange={onChange}
+      onLeave={onLeave}
+    />
+  );
+}
+
+function editableOf(slide: Slide, id: string): Editable | undefined {
+  return slide.elements.find(
+    (element): element is Editable => element.id === id && (element.kind === "text" || element.kind === "shape"),
+  );
+}
+
+/** Returns the look of the text on the slide, as CSS. */
+function textStyle(
+  deck: Deck,
+  slide: Slide,
+  scene: Scene | undefined,
+  element: Editable | undefined,
+  slot: string,
+  scale: number,
+): CSSProperties {
+  const { theme, page } = deck;
+  const place = slotPlaces(slide.arrangement, page, slide.widths).get(slot);
+  const role: SlotRole = place?.role ?? "body";
+  const style = element?.style === undefined ? undefined : deck.styles?.[element.style]?.[0];
+  const box = element && scene?.boxes.find((candidate) => candidate.element === element.id);
+  const size = box?.size || style?.run?.size || sizeOf(role, theme, page);
+  const family = familyNamed(style?.run?.font ?? (HEADING.includes(role) ? theme.fonts.heading : theme.fonts.body));
+  const faces = family.faces
+    .filter(({ weight, slant }) => weight === 400 && slant === "normal")
+    .map(({ id }) => `"${cssFamily(id)}"`);
+  const anchor = element?.box?.anchor ?? place?.anchor ?? (element?.kind === "shape" ? "middle" : "top");
+  const ink = style?.run?.colour ?? theme.colours.ink;
+  return {
+    background: groundOf(deck, slide, element, ink),
+    color: ink,
+    fontFamily: `${faces.join(", ")}, sans-serif`,
+    fontSize: size * scale,
+    lineHeight: LINE_HEIGHT[role],
+    justifyContent: JUSTIFY[anchor],
+    textAlign: (style?.align ?? place?.align) === "centre" ? "center" : "start",
+    ["--marker" as string]: theme.colours.accent,
+    ["--gap" as string]: `${PARAGRAPH_GAP[role]}em`,
+  };
+}
+
+/** Returns a colour on which the text can be read while it is edited: that of its fill, or the slide's. */
+function groundOf(deck: Deck, slide: Slide, element: Editable | undefined, ink: string): string {
+  const { paper } = deck.theme.colours;
+  if (element?.fill?.kind === "solid") return element.fill.colour;
+  if (element?.fill?.kind === "gradient") return element.fill.stops[0]?.colour ?? paper;
+  return slide.master !== undefined && isLight(ink) ? DARK_GROUND : paper;
+}
+
+/** Whether a colour "#rrggbb" is light, by the luma weights of ITU-R BT.709. */
+function isLight(colour: string): boolean {
+  const luma = [1, 3, 5].reduce(
+    (total, from, nth) =>
+      total + Number.parseInt(colour.slice(from, from + 2), 16) * must([0.2126, 0.7152, 0.0722][nth]),
+    0,
+  );
+  return luma > 150;
+}

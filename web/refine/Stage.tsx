@@ -1,0 +1,142 @@
+import type { Scene } from "@unitext/core/layout";
+import { type Crop, type Element, must, type PictureElement, type RichText, type Slide } from "@unitext/core/model";
+import { type KeyboardEvent, type RefObject, useEffect, useMemo, useState } from "react";
+import { useDeck } from "../deck/DeckContext";
+import { SlideView } from "../deck/SlideView";
+import { CropPane } from "./CropPane";
+import { EmptySlots, FrameButtons, placeOnStage } from "./FrameButtons";
+import { Frames } from "./Frames";
+import type { RotatedFrame } from "./frames";
+import { InPlaceText, type TextTarget } from "./InPlaceText";
+import type { Acts } from "./selection";
+
+interface Props {
+  ref: RefObject<HTMLDivElement | null>;
+  slide: Slide;
+  number: number;
+  scene: Scene | undefined;
+  /** Frames of the elements, in points, and those of the ones that are being moved. */
+  frames: ReadonlyMap<string, RotatedFrame>;
+  draft: ReadonlyMap<string, RotatedFrame>;
+  acts: Acts;
+  chosen: readonly string[];
+  cropped: PictureElement | undefined;
+  target: TextTarget | undefined;
+  /** The press whose entrances are played, from 0; undefined while nothing is played. */
+  press: number | undefined;
+  onKeyDown: (event: KeyboardEvent) => void;
+  onChoose: (ids: readonly string[]) => void;
+  onPick: (id: string, more: boolean) => void;
+  onOpen: (element: Element | undefined) => void;
+  onDraft: (frames: ReadonlyMap<string, RotatedFrame>) => void;
+  onTarget: (target: TextTarget) => void;
+  onWrite: (text: RichText) => void;
+  onLeaveText: () => void;
+  onCrop: (picture: PictureElement, crop: Crop) => void;
+  onLeaveCrop: () => void;
+}
+
+/** The slide, as wide as there is room, with handles, editors and hints over it. */
+export function Stage(props: Props) {
+  const { ref, slide, number, scene, frames, draft, acts, chosen, cropped, target } = props;
+  const { onChoose, onPick, onOpen, onDraft } = props;
+  const { deck, canEdit } = useDeck();
+  const scale = useWidth(ref) / deck.page.width;
+  const shown = useMemo(() => new Map([...frames, ...draft]), [frames, draft]);
+  /** An element that was clicked among several selected ones. */
+  const pressAmong = (id: string, { twice, more }: { twice: boolean; more: boolean }) => {
+    if (twice) onOpen(slide.elements.find((element) => element.id === id));
+    else if (more || !chosen.includes(id)) onPick(id, more);
+  };
+  return (
+    <div
+      ref={ref}
+      role="group"
+      aria-label={`Slide ${number}`}
+      className="hairline relative mx-auto w-full border"
+      style={{ maxWidth: `calc((100vh - 26rem) * ${deck.page.width / deck.page.height})`, minWidth: 420 }}
+      data-stage
+      onKeyDown={props.onKeyDown}
+      onPointerDown={(event) => event.target === event.currentTarget && onChoose([])}
+    >
+      <Drawing scene={scene} number={number} press={props.press} />
+      <button
+        type="button"
+        tabIndex={-1}
+        aria-hidden
+        className="absolute inset-0 cursor-default"
+        onClick={() => onChoose([])}
+      />
+      <FrameButtons slide={slide} frames={shown} scale={scale} chosen={chosen} onPick={onPick} onOpen={onOpen} />
+      {canEdit && !target && <EmptySlots slide={slide} scale={scale} onAdd={(slot) => props.onTarget({ slot })} />}
+      {canEdit && !target && !cropped && chosen.length > 0 && ref.current && scale > 0 && (
+        <Frames
+          stage={ref.current}
+          chosen={chosen}
+          scale={scale}
+          page={deck.page}
+          frames={frames}
+          keepRatio={acts.elements.length === 1 && acts.elements[0]?.kind === "picture"}
+          onDraft={onDraft}
+          onPress={pressAmong}
+          onPlace={(next) => {
+            acts.place(next);
+            onDraft(new Map());
+          }}
+        />
+      )}
+      {cropped && frames.get(cropped.id) && (
+        <CropPane
+          picture={cropped}
+          asset={deck.assets[cropped.source]}
+          frame={must(frames.get(cropped.id))}
+          scale={scale}
+          style={placeOnStage(must(frames.get(cropped.id)), scale)}
+          onCrop={(next) => props.onCrop(cropped, next)}
+          onLeave={props.onLeaveCrop}
+        />
+      )}
+      {target && (
+        <InPlaceText
+          slide={slide}
+          scene={scene}
+          target={target}
+          frames={frames}
+          scale={scale}
+          onChange={props.onWrite}
+          onLeave={props.onLeaveText}
+        />
+      )}
+      {(scene?.overflow ?? 0) > 0 && (
+        <p className="bg-error text-error-content absolute right-0 bottom-0 px-2 py-0.5 text-sm">
+          The text overflows by {Math.round(scene?.overflow ?? 0)} points: shorten it or divide the slide.
+        </p>
+      )}
+    </div>
+  );
+}
+
+function Drawing({ scene, number, press }: Pick<Props, "scene" | "number" | "press">) {
+  const { deck } = useDeck();
+  const playing = press === undefined ? {} : { step: press, since: -1 };
+  return (
+    <div className="pointer-events-none">
+      {scene ? (
+        <SlideView scene={scene} deck={deck.id} label={`Slide ${number}`} {...playing} />
+      ) : (
+        <div style={{ aspectRatio: `${deck.page.width} / ${deck.page.height}` }} />
+      )}
+    </div>
+  );
+}
+
+/** Returns the width of an element in CSS pixels, 0 before it is measured. */
+function useWidth(ref: RefObject<HTMLElement | null>): number {
+  const [width, setWidth] = useState(0);
+  useEffect(() => {
+    const observer = new ResizeObserver(([entry]) => setWidth(entry?.contentRect.width ?? 0));
+    if (ref.current) observer.observe(ref.current);
+    return () => observer.disconnect();
+  }, [ref]);
+  return width;
+}
