@@ -1,17 +1,13 @@
-import { defaultKeymap, history, historyKeymap, indentLess, indentMore } from "@codemirror/commands";
-import { markdown, markdownLanguage } from "@codemirror/lang-markdown";
-import { syntaxHighlighting } from "@codemirror/language";
-import { searchKeymap } from "@codemirror/search";
-import { EditorState, Prec } from "@codemirror/state";
-import { EditorView, gutter, keymap, placeholder } from "@codemirror/view";
+import { EditorState } from "@codemirror/state";
+import { EditorView } from "@codemirror/view";
+import { must } from "@unitext/core/model";
 import type { Lines, Problem } from "@unitext/core/text";
 import { type Ref, useEffect, useImperativeHandle, useRef } from "react";
 import { useDeck } from "../deck/DeckContext";
-import { keyOf, written } from "../keys/commands";
+import { dragBreak } from "./breakdrag";
+import { setLayout } from "./decorations";
+import { type EditorCommand, editorExtensions } from "./editorextensions";
 import { type Placement, slideHeight } from "./Level";
-import { styleNonce } from "../shell/nonce";
-import { setLayout, setLanding, breakField, landingField, layoutField } from "./decorations";
-import { look, highlight } from "./editortheme";
 
 export interface TextEditorHandle {
   /** Replaces the whole text, keeping the scroll position. */
@@ -40,7 +36,7 @@ interface Props {
   /** Where it would land, while it is moved. */
   onLanding(line: number | undefined): void;
   onPasteHtml(html: string): void;
-  onKey(command: "beginSlide" | "joinSlide" | "find"): void;
+  onKey(command: EditorCommand): void;
   onScroll(placement: Placement): void;
   onLine(line: number): void;
   onDrop(files: readonly File[]): void;
@@ -51,203 +47,107 @@ export function TextEditor({ ref, first, readOnly, segments, chosen, overLines, 
   const { deck } = useDeck();
   const host = useRef<HTMLDivElement>(null);
   const view = useRef<EditorView>(undefined);
-  const latest = useRef({ acts, segments });
-  latest.current = { acts, segments };
-  const pageNow = useRef(deck.page);
-  pageNow.current = deck.page;
-
-  /** Follows the pointer from a mark in the margin to the line where the slide should start. */
-  const drag = (editor: EditorView, from: number, event: MouseEvent) => {
-    event.preventDefault();
-    let to = from;
-    const { doc } = editor.state;
-    // An empty line stands for the next line with text.
-    const lineAt = (y: number) => {
-      let { number } = doc.lineAt(editor.lineBlockAtHeight(y - editor.documentTop).from);
-      while (number < doc.lines && doc.line(number).text.trim() === "") number += 1;
-      return number;
-    };
-    const onMove = ({ clientY }: PointerEvent) => {
-      const next = lineAt(clientY);
-      if (next === to) return;
-      to = next;
-      editor.dispatch({ effects: setLanding.of(to) });
-      latest.current.acts.onLanding(to);
-    };
-    const end = (take: boolean) => {
-      window.removeEventListener("pointermove", onMove);
-      window.removeEventListener("pointerup", onUp);
-      window.removeEventListener("keydown", onKey);
-      editor.dispatch({ effects: setLanding.of(undefined) });
-      latest.current.acts.onLanding(undefined);
-      if (take && to !== from) latest.current.acts.onMoveBreak(from, to);
-    };
-    const onUp = () => end(true);
-    const onKey = (key: KeyboardEvent) => key.key === "Escape" && end(false);
-    window.addEventListener("pointermove", onMove);
-    window.addEventListener("pointerup", onUp);
-    window.addEventListener("keydown", onKey);
-  };
+  const room = slideHeight(deck.page);
+  const latest = useRef({ acts, segments, room });
+  latest.current = { acts, segments, room };
 
   const place = () => {
     const editor = view.current;
-    if (!editor) return;
-    const { doc } = editor.state;
-    const pad = editor.documentPadding.top;
-    const room = slideHeight(pageNow.current);
-    let last = Number.NEGATIVE_INFINITY;
-    const tops = latest.current.segments.map(({ from }) => {
-      const top = from <= doc.lines ? Math.round(editor.lineBlockAt(doc.line(from).from).top + pad) : 0;
-      // Slides that continue each other are below each other.
-      last = Math.max(top, last + room);
-      return last;
-    });
-    latest.current.acts.onScroll({ tops, scroll: editor.scrollDOM.scrollTop, height: editor.scrollDOM.clientHeight });
+    if (editor) latest.current.acts.onScroll(placementOf(editor, latest.current.segments, latest.current.room));
   };
 
-  // biome-ignore lint/correctness/useExhaustiveDependencies: the editor is made once; what changes later reaches it through the ref and the effects below.
+  // biome-ignore lint/correctness/useExhaustiveDependencies: the editor is made once; what changes later reaches it through the ref and the effect below.
   useEffect(() => {
-    const editor = new EditorView({
-      parent: host.current as HTMLDivElement,
-      state: EditorState.create({
-        doc: first,
-        extensions: [
-          EditorView.cspNonce.of(styleNonce),
-          EditorState.readOnly.of(readOnly),
-          history(),
-          breakField,
-          landingField,
-          gutter({
-            class: "cm-breaks",
-            markers: (view) => view.state.field(breakField),
-            domEventHandlers: {
-              mousedown(view, line, event) {
-                if (readOnly || !(event.target instanceof HTMLElement) || !event.target.closest(".cm-break-mark"))
-                  return false;
-                drag(view, view.state.doc.lineAt(line.from).number, event as MouseEvent);
-                return true;
-              },
-            },
-          }),
-          Prec.highest(
-            EditorView.domEventHandlers({
-              keydown(event) {
-                const key = written(event);
-                const command = (["beginSlide", "joinSlide", "find"] as const).find((name) => keyOf(name) === key);
-                if (command) latest.current.acts.onKey(command);
-                return command !== undefined;
-              },
-            }),
-          ),
-          keymap.of([
-            ...searchKeymap,
-            ...historyKeymap,
-            { key: "Mod-]", run: indentMore },
-            { key: "Mod-[", run: indentLess },
-            ...defaultKeymap,
-          ]),
-          markdown({ base: markdownLanguage, addKeymap: true, extensions: { remove: ["SetextHeading"] } }),
-          syntaxHighlighting(highlight),
-          EditorView.lineWrapping,
-          EditorView.contentAttributes.of({
-            "aria-label": "Text of the deck",
-            tabindex: "0",
-            spellcheck: "true",
-            lang: deck.language,
-          }),
-          placeholder("# Title\n\n## First slide\n\n- a point"),
-          layoutField,
-          look,
-          EditorView.updateListener.of((update) => {
-            const quietly = update.transactions.some((transaction) => transaction.isUserEvent("deck"));
-            if (update.docChanged && !quietly) latest.current.acts.onType(update.state.doc.toString());
-            if (update.selectionSet || update.docChanged)
-              latest.current.acts.onLine(update.state.doc.lineAt(update.state.selection.main.head).number);
-            if (update.geometryChanged || update.viewportChanged) requestAnimationFrame(place);
-          }),
-          EditorView.domEventHandlers({
-            drop(event) {
-              const files = [...(event.dataTransfer?.files ?? [])];
-              if (!files.length) return false;
-              event.preventDefault();
-              latest.current.acts.onDrop(files);
-              return true;
-            },
-            paste(event) {
-              const html = event.clipboardData?.getData("text/html") ?? "";
-              // Headings, lists and tables from a web page or document are kept; plain words are inserted as they are.
-              if (/<(h[1-6]|ul|ol|table|blockquote|img|sup|math)\b|mso-list/i.test(html)) {
-                event.preventDefault();
-                latest.current.acts.onPasteHtml(html);
-                return true;
-              }
-              const files = [...(event.clipboardData?.files ?? [])];
-              if (!files.length) return false;
-              event.preventDefault();
-              latest.current.acts.onDrop(files);
-              return true;
-            },
-          }),
-        ],
-      }),
+    const tell = () => latest.current.acts;
+    const extensions = editorExtensions(readOnly, deck.language, {
+      onType: (text) => tell().onType(text),
+      onLine: (line) => tell().onLine(line),
+      onKey: (command) => tell().onKey(command),
+      onPasteHtml: (html) => tell().onPasteHtml(html),
+      onDrop: (files) => tell().onDrop(files),
+      onPlaces: place,
+      onDragBreak: (editor, line) =>
+        dragBreak(editor, line, {
+          onLanding: (to) => tell().onLanding(to),
+          onMove: (from, to) => tell().onMoveBreak(from, to),
+        }),
     });
+    const parent = must(host.current ?? undefined);
+    const editor = new EditorView({ parent, state: EditorState.create({ doc: first, extensions }) });
     view.current = editor;
-    const onScroll = () => place();
-    editor.scrollDOM.addEventListener("scroll", onScroll, { passive: true });
+    editor.scrollDOM.addEventListener("scroll", place, { passive: true });
     editor.focus();
     return () => editor.destroy();
   }, []);
 
   // biome-ignore lint/correctness/useExhaustiveDependencies: only the lines of the chosen stretch matter; its object is new at every render.
   useEffect(() => {
-    view.current?.dispatch({
-      effects: setLayout.of({
-        segments,
-        chosen,
-        over: overLines,
-        problems: problems.map(({ line }) => line),
-        room: slideHeight(deck.page),
-      }),
-    });
+    const lines = problems.map(({ line }) => line);
+    view.current?.dispatch({ effects: setLayout.of({ segments, chosen, over: overLines, problems: lines, room }) });
     requestAnimationFrame(place);
-  }, [segments, chosen?.from, chosen?.to, overLines, problems, deck.page]);
+  }, [segments, chosen?.from, chosen?.to, overLines, problems, room]);
 
-  const put = (text: string, userEvent: string) => {
-    const editor = view.current;
-    if (!editor) return;
-    const old = editor.state.doc.toString();
-    let start = 0;
-    while (start < old.length && start < text.length && old[start] === text[start]) start++;
-    let end = 0;
-    while (
-      end < old.length - start &&
-      end < text.length - start &&
-      old[old.length - 1 - end] === text[text.length - 1 - end]
-    )
-      end++;
-    editor.dispatch({
-      changes: { from: start, to: old.length - end, insert: text.slice(start, text.length - end) },
-      userEvent,
-    });
+  useImperativeHandle(ref, () => handleOf(() => view.current));
+
+  return <div ref={host} className="min-h-0 min-w-0 flex-1 overflow-hidden" data-write />;
+}
+
+/** Returns the heights at which the slides' lines begin, and how far the editor is scrolled, in CSS pixels. */
+function placementOf(editor: EditorView, segments: readonly Lines[], room: number): Placement {
+  const { doc } = editor.state;
+  const pad = editor.documentPadding.top;
+  let last = Number.NEGATIVE_INFINITY;
+  const tops = segments.map(({ from }) => {
+    const top = from <= doc.lines ? Math.round(editor.lineBlockAt(doc.line(from).from).top + pad) : 0;
+    // Slides that continue each other are below each other.
+    last = Math.max(top, last + room);
+    return last;
+  });
+  return { tops, scroll: editor.scrollDOM.scrollTop, height: editor.scrollDOM.clientHeight };
+}
+
+/** Changes the text of an editor to another, in one replacement that leaves equal ends alone. */
+function changeText(editor: EditorView, text: string, userEvent: string) {
+  const old = editor.state.doc.toString();
+  let start = 0;
+  while (start < old.length && start < text.length && old[start] === text[start]) start++;
+  let end = 0;
+  while (
+    end < old.length - start &&
+    end < text.length - start &&
+    old[old.length - 1 - end] === text[text.length - 1 - end]
+  )
+    end++;
+  editor.dispatch({
+    changes: { from: start, to: old.length - end, insert: text.slice(start, text.length - end) },
+    userEvent,
+  });
+}
+
+/** What the component around an editor can ask of it. */
+function handleOf(view: () => EditorView | undefined): TextEditorHandle {
+  const change = (text: string, userEvent: string) => {
+    const editor = view();
+    if (editor) changeText(editor, text, userEvent);
   };
-
-  useImperativeHandle(ref, () => ({
-    replace: (text) => put(text, "deck"),
-    edit: (text) => put(text, "input"),
+  return {
+    replace: (text) => change(text, "deck"),
+    edit: (text) => change(text, "input"),
     now() {
-      const state = view.current?.state;
+      const state = view()?.state;
       return {
         text: state?.doc.toString() ?? "",
         line: state ? state.doc.lineAt(state.selection.main.head).number : 1,
       };
     },
-    focus: () => view.current?.focus(),
+    focus: () => view()?.focus(),
     insert(text) {
-      view.current?.dispatch(view.current.state.replaceSelection(text));
-      view.current?.focus();
+      const editor = view();
+      editor?.dispatch(editor.state.replaceSelection(text));
+      editor?.focus();
     },
     goTo(line) {
-      const editor = view.current;
+      const editor = view();
       if (!editor) return;
       const { from } = editor.state.doc.line(Math.min(line, editor.state.doc.lines));
       editor.dispatch({
@@ -256,7 +156,5 @@ export function TextEditor({ ref, first, readOnly, segments, chosen, overLines, 
       });
       editor.focus();
     },
-  }));
-
-  return <div ref={host} className="min-h-0 min-w-0 flex-1 overflow-hidden" data-write />;
+  };
 }
