@@ -88,6 +88,7 @@ export async function arrived(page: Page): Promise<void> {
         (await (await page.request.get("/api/jobs")).json()).jobs.filter(
           (job: { deck: string; state: string }) => job.deck === id && /waiting|running/.test(job.state),
         ).length,
+      { timeout: 60_000 },
     )
     .toBe(0);
 }

@@ -255,7 +255,7 @@ async function rights() {
       json({
         decks: [{ id: deck, version: 0 }],
         title: "x",
-        look: "keep",
+        appearance: "keep",
         sections: false,
         contents: false,
         openingsOnce: false,

@@ -88,7 +88,8 @@ export function* stretches({ text, from: first }: Segment): Generator<Stretch> {
       yield* between(at + 1);
       from = at + 1;
       paragraph = false;
-    } else paragraph &&= margin;
+      // A footnote may interrupt the paragraph; a line under it makes no heading of it.
+    } else paragraph &&= margin && !line.startsWith("[^");
   }
   yield* between(lines.length);
 }
