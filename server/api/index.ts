@@ -86,6 +86,7 @@ export type ChangeReply = z.infer<typeof ChangeReply>;
  * page.
  */
 export const ChangesSince = z.object({ version: z.number().int(), changes: z.array(z.unknown()) });
+export type ChangesSince = z.infer<typeof ChangesSince>;
 
 /**
  * An entry of a deck's history: what was done, by whom and when, and the name of the resulting state, if it has one.

@@ -1,10 +1,9 @@
-import { DOCUMENTS, listExtensions } from "@unitext/core/formats/catalogue";
+import { DOCUMENTS, isDocumentName, listExtensions } from "@unitext/core/formats/catalogue";
 import { extensionOf, isPresentation } from "@unitext/core/formats";
 import { cutText, Failure } from "@unitext/core/model";
 import { Router } from "express";
 import { type DocumentText, ImportResult, type Picture } from "../api";
 import { addBlobs, createDeck, loadBlob } from "../store";
-import { isSource } from "../work";
 import { type AppContext, asker, bytesOf, type Call, type DeckCall, deckRoute, route } from "./context";
 import { LIMITS, upload } from "./uploads";
 import { sendRange } from "./range";
@@ -28,7 +27,7 @@ async function receiveFile(context: AppContext, call: Call): Promise<void> {
     bytes.length < LIMITS.typed &&
     (await context.work.run("typed", { bytes, name }, asker(call)));
   // A file that is not a package is refused at once, with the reader's message.
-  if ((isSource(name) && !typed) || (isPresentation(name) && [ZIP, TAG].includes(bytes[0] ?? 0))) {
+  if ((isDocumentName(name) && !typed) || (isPresentation(name) && [ZIP, TAG].includes(bytes[0] ?? 0))) {
     if (bytes.length === 0) throw new Failure("not-readable", name, "The file is empty.");
     const { deck, job } = await context.jobs.read(user.id, name, bytes);
     response.status(202).json(ImportResult.parse({ id: deck, report: null, job }));
@@ -47,7 +46,7 @@ async function receiveFile(context: AppContext, call: Call): Promise<void> {
 async function receiveDocument(context: AppContext, call: DeckCall): Promise<void> {
   const { deck, request, response } = call;
   const name = String(request.query.name ?? "");
-  if (!isSource(name))
+  if (!isDocumentName(name))
     throw new Failure(
       "not-supported",
       name,

@@ -1,5 +1,6 @@
 export { inlineWork, ProcessPool, type Work } from "./pool";
 
 export type { Asker } from "./workerprocess";
-export { isSource, type ReadProgress, type ReadWork } from "./read";
+
+export type { ReadProgress, ReadWork } from "./read";
 export { type MadeDeck, parseBody } from "./tasks";

@@ -8,7 +8,6 @@ import {
   presentationBatches,
   readSource,
   type SourceKind,
-  SOURCES,
   takePictures,
 } from "@unitext/core/formats";
 import { generate, metadataFrom } from "@unitext/core/generate";
@@ -55,7 +54,6 @@ export type ReadProgress =
   | ({ kind: "end" } & Entries);
 
 const sha256 = (bytes: Uint8Array) => createHash("sha256").update(bytes).digest("hex");
-export const isSource = (name: string): boolean => extensionOf(name) in SOURCES;
 
 /** Words on a page of a document, to tell how far reading is (common practice, no source). */
 const PAGE = 400;

@@ -99,13 +99,17 @@ function parsed(text: string, deck: string): { outbox: Outbox; damaged: SetAside
   return { outbox: { base: found.data.base, changes }, damaged };
 }
 
-export function aside(
-  { id, description: describeChange }: { id: string; description?: string | undefined },
+function aside(
+  { id, description = "A change" }: { id: string; description?: string | undefined },
   reason: string,
   text: string,
 ): SetAside {
-  return { id, description: describeChange ?? "A change", reason, text, at: new Date().toISOString() };
+  return { id, description, reason, text, at: new Date().toISOString() };
 }
+
+/** Keeps a change of the page that the server will not take, with the reason. */
+export const setAsideOf = (own: SentChange, reason: string): SetAside =>
+  aside(own, reason, wordsOf(own.change, own.text));
 
 /**
  * The outbox of one page on a deck. Each page has its own, so that two pages on the same deck do not overwrite each

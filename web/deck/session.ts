@@ -6,36 +6,36 @@ import {
   applyOwn,
   type Integrated,
   type LogEntry,
-  type RefusedChange,
   type Replica,
   describeChange,
-  singles,
 } from "@unitext/core/edit";
 import { cutText, type Deck, wellFormed } from "@unitext/core/model";
-import { ChangeReply, ChangesSince, DeckState, LoggedChange, type SentChange, Steps } from "@unitext/server/api";
+import { DeckState, LoggedChange, type SentChange } from "@unitext/server/api";
 import { nanoid } from "nanoid";
-import { get, post, Refused } from "../api/client";
-import type { DeckView, Step } from "./view";
-import { aside, PageOutbox, readAside, type SetAside, wordsOf, writeAside } from "./outbox";
+import { get, Refused } from "../api/client";
+import { changesSince, sendChanges, sendWhileLeaving, unlogged } from "./changelog";
+import { conflictNotice, onlyAdds } from "./conflicts";
+import { nextTask } from "../ui/time";
+import { StepHistory } from "./steps";
+import { type DeckView, type Step, ViewStore } from "./view";
+import { PageOutbox, type SetAside, setAsideOf, writeAside } from "./outbox";
 
 export type { DeckView, Notice, SaveStatus } from "./view";
 
 /** Changes within this many milliseconds are sent together; the outbox has them at once. */
-const SOON = 100;
-
-/** Lets the page draw and respond before it continues. */
-const aBreath = () => new Promise<void>((resolve) => setTimeout(resolve));
+const SEND_DELAY = 100;
 
 /** The most changes in one request. */
-const AT_ONCE = 200;
+const BATCH = 200;
+
 /** How often the server may refuse the same changes as outdated before they are sent one by one. */
-const PATIENCE = 3;
+const CONFLICTS = 3;
 
 /**
  * A deck open in the page: applies changes at once, sends them in order, keeps them until the server has committed
  * them, takes in others' changes, and holds the steps to undo and redo.
  */
-export class DeckSession {
+export class DeckSession extends ViewStore {
   private replica: Replica<SentChange>;
   /** The number of pending changes on their way. */
   private inFlight = 0;
@@ -44,14 +44,8 @@ export class DeckSession {
   private isolate = false;
   /** The right to edit was withdrawn, or the deck was deleted: pending changes stay here and are not sent again. */
   private blocked = false;
-  private undos: Step[] = [];
-  private redos: Step[] = [];
-  private listeners = new Set<() => void>();
-  private serial = 0;
-  /** Whether earlier sessions left more steps than are known here. */
-  private more = false;
+  private readonly steps = new StepHistory();
   private retry = 0;
-  private view: DeckView;
   private events: EventSource | undefined;
   private catching = false;
   /** The newest version that the server announced. */
@@ -59,19 +53,9 @@ export class DeckSession {
   private readonly outbox: PageOutbox;
 
   private constructor(state: DeckState) {
+    super(state);
     this.outbox = new PageOutbox(state.deck.id, nanoid(8));
     this.replica = openReplica(state.deck, state.version);
-    this.view = {
-      deck: state.deck,
-      version: state.version,
-      text: state.text,
-      canEdit: state.right === "edit" || state.right === "own",
-      status: "saved",
-      notice: undefined,
-      canUndo: false,
-      canRedo: false,
-      aside: readAside(state.deck.id),
-    };
   }
 
   /**
@@ -90,21 +74,10 @@ export class DeckSession {
   private async adopt(): Promise<void> {
     const { outboxes, damaged, taken } = await this.outbox.adopt();
     this.setAside(damaged);
-    if (outboxes.length) {
-      const waiting: SentChange[] = [];
-      for (const { base, changes } of outboxes) {
-        // A change whose acknowledgement was lost is in the log already.
-        const { changes: log } = await get(
-          `/decks/${this.view.deck.id}/changes?since=${Math.min(base, this.replica.version)}`,
-          ChangesSince,
-        );
-        const known = new Set(log.map((entry) => (entry as Partial<LoggedChange>).id));
-        waiting.push(...changes.filter((change) => !known.has(change.id)));
-      }
-      if (waiting.length) this.take(rebaseOwn(this.replica, waiting, this.replica.committed));
-      taken();
-      if (waiting.length) void this.send();
-    } else taken();
+    const waiting = await unlogged(this.view.deck.id, this.replica.version, outboxes);
+    if (waiting.length) this.take(rebaseOwn(this.replica, waiting, this.replica.committed));
+    taken();
+    if (waiting.length) void this.send();
   }
 
   /** Shows a replica, and what became of the page's own changes on it. */
@@ -112,7 +85,7 @@ export class DeckSession {
     const { deck } = replica;
     const changed = deck !== this.view.deck;
     this.replica = replica;
-    for (const step of [...this.undos, ...this.redos]) step.change = inverses.get(step.sent) ?? step.change;
+    this.steps.update(inverses);
     this.keep();
     this.set({
       deck,
@@ -120,16 +93,10 @@ export class DeckSession {
       ...(changed ? { text: this.textAfter(deck, undefined) } : {}),
       ...next,
     });
-    if (refused.length) {
-      this.setAside(refused.map(({ own, reason }) => aside(own, reason, wordsOf(own.change, own.text))));
-      const [first] = refused as [RefusedChange<SentChange>];
-      this.notify(
-        `Somebody else changed the same thing: ${refused.length === 1 ? `“${first.own.description ?? "a change"}” of yours` : `${refused.length} of your changes`} could not be put on top of theirs.`,
-      );
-    } else if (adapted.length)
-      this.notify(
-        `Somebody else changed the order: ${adapted.length === 1 ? `“${adapted[0]?.description ?? "your change"}” was` : `${adapted.length} of your changes were`} put next to what is there now.`,
-      );
+    this.setAside(refused.map(({ own, reason }) => setAsideOf(own, reason)));
+    const lost = refused.map(({ own }) => own);
+    const notice = conflictNotice(lost, adapted);
+    if (notice) this.notify(notice);
   }
 
   /** Keeps changes that could not be saved, for the user to see and copy. */
@@ -138,7 +105,7 @@ export class DeckSession {
     const known = new Set(this.view.aside.map(({ id }) => id));
     const all = [...this.view.aside, ...list.filter(({ id }) => !known.has(id))];
     writeAside(this.view.deck.id, all);
-    this.undos = this.undos.filter(({ sent }) => !list.some(({ id }) => id === sent));
+    this.steps.forget(list.map(({ id }) => id));
     this.set({ aside: all });
   }
 
@@ -151,30 +118,14 @@ export class DeckSession {
   /** Loads the steps of earlier sessions, so that they can be undone too. */
   private async remember(): Promise<void> {
     if (!this.view.canEdit) return;
-    const known = this.undos.length;
     try {
-      const { undo, redo, more } = await get(`/decks/${this.view.deck.id}/steps?skip=${this.undos.length}`, Steps);
-      // A change made from a text is undone with its text, which the log does not have.
-      const made = ({ change }: { change: Change }) =>
-        singles(change).some(
-          (one) =>
-            one.kind === "setSource" ||
-            one.kind === "setManuscript" ||
-            (one.kind === "insertSlide" && one.slide.source) ||
-            (one.kind === "deleteSlide" && this.view.deck.manuscript),
-        );
-      const end = this.view.deck.manuscript ? undo.findIndex(made) : -1;
-      const steps = (end < 0 ? undo : undo.slice(0, end)).map((step): Step => ({ ...step, sent: step.id, text: null }));
-      this.more = more && end < 0;
-      const here = new Set([...this.undos, ...this.redos].map(({ id }) => id));
-      this.undos.unshift(...steps.filter(({ id }) => !here.has(id)).reverse());
-      if (known === 0 && !this.redos.length && !(this.view.deck.manuscript && redo.some(made)))
-        this.redos = redo.map((step): Step => ({ ...step, sent: step.id, text: null })).reverse();
+      await this.steps.load(this.view.deck);
       this.set({});
     } catch {
       // Without them, only this session's steps can be undone.
     }
   }
+
   private listen(): void {
     this.events = new EventSource(`/api/decks/${this.view.deck.id}/events`);
     this.events.onmessage = ({ data }) => {
@@ -194,25 +145,8 @@ export class DeckSession {
     window.removeEventListener("pagehide", this.leave);
   }
 
-  readonly subscribe = (listener: () => void): (() => void) => {
-    this.listeners.add(listener);
-    return () => this.listeners.delete(listener);
-  };
-  readonly snapshot = (): DeckView => this.view;
-
-  private set(next: Partial<DeckView>): void {
-    this.view = { ...this.view, ...next, canUndo: this.undos.length > 0, canRedo: this.redos.length > 0 };
-    for (const listener of this.listeners) listener();
-  }
-
-  /** Shows a line to the user; with `undo` it offers to undo the last act. */
-  notify(text: string, undo = false): void {
-    this.serial += 1;
-    this.set({ notice: { text, undo, serial: this.serial } });
-  }
-
-  dismiss(): void {
-    this.set({ notice: undefined });
+  protected override set(next: Partial<DeckView>): void {
+    super.set({ ...next, canUndo: this.steps.canUndo, canRedo: this.steps.canRedo });
   }
 
   /**
@@ -227,15 +161,14 @@ export class DeckSession {
       this.notify("This deck was shared with you to look at; ask its owner for the right to change it.");
       return false;
     }
-    const said = words ?? describeChange(change);
+    const description = words ?? describeChange(change);
     const before = this.view.text;
     const id = nanoid(16);
-    const inverse = this.add(change, text, { id, description: cutText(said, 500) });
+    const inverse = this.add(change, text, { id, description: cutText(description, 500) });
     if (!inverse) return false;
-    this.undos.push({ id, sent: id, change: inverse, description: said, text: before });
-    this.redos = [];
+    this.steps.add({ id, sent: id, change: inverse, description, text: before });
     if (quiet) this.set({});
-    else this.notify(said, true);
+    else this.notify(description, true);
     return true;
   }
 
@@ -263,7 +196,7 @@ export class DeckSession {
         status: this.blocked ? "refused" : "saving",
       });
       this.keep();
-      this.soon ??= setTimeout(this.send, SOON);
+      this.soon ??= setTimeout(this.send, SEND_DELAY);
       return inverse;
     } catch (error) {
       this.notify(error instanceof Error ? error.message : "This could not be done.");
@@ -272,32 +205,32 @@ export class DeckSession {
   }
 
   undo(): void {
-    const step = this.undos.pop();
+    const step = this.steps.takeUndo();
     if (!step) return;
-    const { text } = this.view;
-    const sent = nanoid(16);
-    const back = this.add(step.change, step.text ?? undefined, {
-      id: sent,
-      description: cutText(`Undone: ${step.description}`, 500),
-      undoes: step.id,
-    });
-    if (back) this.redos.push({ id: step.id, sent, change: back, description: step.description, text });
-    if (this.more && this.undos.length < 5) void this.remember();
+    const back = this.walk(step, "Undone", { undoes: step.id });
+    if (back) this.steps.addRedo(back);
+    if (this.steps.needsMore) void this.remember();
     if (back) this.notify(`Undone: ${step.description.toLowerCase()}`);
   }
 
   redo(): void {
-    const step = this.redos.pop();
+    const step = this.steps.takeRedo();
     if (!step) return;
+    const back = this.walk(step, "Done again", { redoes: step.id });
+    if (back) this.steps.addUndo(back);
+    if (back) this.notify(`Done again: ${step.description.toLowerCase()}`);
+  }
+
+  /** Applies a step and returns the step that takes it back; undefined when it does not fit. */
+  private walk(step: Step, words: string, link: Pick<SentChange, "undoes" | "redoes">): Step | undefined {
     const { text } = this.view;
     const sent = nanoid(16);
     const back = this.add(step.change, step.text ?? undefined, {
       id: sent,
-      description: cutText(`Done again: ${step.description}`, 500),
-      redoes: step.id,
+      description: cutText(`${words}: ${step.description}`, 500),
+      ...link,
     });
-    if (back) this.undos.push({ id: step.id, sent, change: back, description: step.description, text });
-    if (back) this.notify(`Done again: ${step.description.toLowerCase()}`);
+    return back && { id: step.id, sent, change: back, description: step.description, text };
   }
 
   /** Keeps pending changes in the browser until the server has committed them. */
@@ -316,10 +249,10 @@ export class DeckSession {
     this.soon = undefined;
     const { pending, version } = this.replica;
     if (this.inFlight || !pending.length || this.blocked) return;
-    const batch = pending.slice(0, this.isolate ? 1 : AT_ONCE);
+    const batch = pending.slice(0, this.isolate ? 1 : BATCH);
     this.inFlight = batch.length;
     try {
-      const reply = await post(`/decks/${this.view.deck.id}/changes`, { base: version, changes: batch }, ChangeReply);
+      const reply = await sendChanges(this.view.deck.id, { base: version, changes: batch });
       this.inFlight = 0;
       this.retry = 0;
       this.refusals = 0;
@@ -353,29 +286,20 @@ export class DeckSession {
       this.blocked = true;
       this.set({ status: "refused", canEdit: false });
       this.notify(`${error.message} What you did since is kept in this browser.`);
-      this.setAside(this.replica.pending.map((own) => aside(own, error.message, wordsOf(own.change, own.text))));
+      this.setAside(this.replica.pending.map((own) => setAsideOf(own, error.message)));
       return;
     }
     this.refusals += 1;
-    const stale = error.status === 409 && this.refusals <= PATIENCE;
-    if (stale && (await this.caughtUp(error))) {
-      void this.send();
-      return;
-    }
+    const stale = error.status === 409 && this.refusals <= CONFLICTS;
+    if (stale && (await this.caughtUp(error))) return void this.send();
     if (batch.length > 1) this.isolate = true;
     else {
       // This change can never be taken: it is set aside, and later ones go on.
       const [own] = batch as [SentChange];
-      this.setAside([aside(own, error.message, wordsOf(own.change, own.text))]);
+      this.setAside([setAsideOf(own, error.message)]);
       this.refusals = 0;
-      this.take(
-        rebaseOwn(
-          this.replica,
-          this.replica.pending.filter(({ id }) => id !== own.id),
-          this.replica.committed,
-        ),
-        { status: "saving" },
-      );
+      const later = this.replica.pending.filter(({ id }) => id !== own.id);
+      this.take(rebaseOwn(this.replica, later, this.replica.committed), { status: "saving" });
       if (this.settled) this.set({ status: "saved" });
       this.notify(`“${own.description ?? "A change"}” could not be saved: ${error.message}`);
     }
@@ -385,14 +309,10 @@ export class DeckSession {
   /** Takes in what others committed, from a refusal or from the log. Returns whether it was available. */
   private async caughtUp(error: Refused): Promise<boolean> {
     try {
-      const { changes } = await get(`/decks/${this.view.deck.id}/changes?since=${this.replica.version}`, ChangesSince);
+      const { changes } = await changesSince(this.view.deck.id, this.replica.version);
       if (changes.length) {
-        this.onTopOfTheirs(
-          integrate(
-            this.replica,
-            changes.map((entry) => LoggedChange.parse(entry)),
-          ),
-        );
+        const log = changes.map((entry) => LoggedChange.parse(entry));
+        this.onTopOfTheirs(integrate(this.replica, log));
         return true;
       }
       const state = error.body?.state;
@@ -425,7 +345,7 @@ export class DeckSession {
 
   /** Resolves when everything that the server has now is here, or the deck is closed. */
   async upToDate(): Promise<void> {
-    while (!this.closed && !(await this.catchUp())) await new Promise((resolve) => setTimeout(resolve, 150));
+    while (!this.closed && !(await this.catchUp())) await nextTask(150);
   }
 
   /** Takes in others' changes when none of ours is on its way. Returns whether everything is here. */
@@ -434,20 +354,15 @@ export class DeckSession {
     this.catching = true;
     let whole = false;
     try {
-      const { version, changes } = await get(
-        `/decks/${this.view.deck.id}/changes?since=${this.replica.version}`,
-        ChangesSince,
-      );
+      const { version, changes } = await changesSince(this.view.deck.id, this.replica.version);
       for (const given of changes) {
-        await aBreath();
+        await nextTask();
         const entry = LoggedChange.parse(given);
-        await aBreath();
+        await nextTask();
         if (this.inFlight) return false;
         const taken = integrate(this.replica, [entry]);
         // The text of a document may have changed; slides and pictures that are only added say nothing of it.
-        const { change } = entry;
-        const grown =
-          change.kind === "batch" && change.changes.every(({ kind }) => kind === "insertSlide" || kind === "setAsset");
+        const grown = onlyAdds(entry.change);
         if (taken.replica.committed.manuscript && !(grown && this.view.text !== null)) {
           await this.reload();
           break;
@@ -474,14 +389,7 @@ export class DeckSession {
   /** The page is closing: unacknowledged changes are sent once more, and stay in the outbox. */
   private readonly leave = (): void => {
     const { pending, version } = this.replica;
-    if (!pending.length || this.blocked) return;
-    const body = JSON.stringify({ base: version, changes: pending.slice(0, AT_ONCE) });
-    if (body.length < 60000)
-      void fetch(`/api/decks/${this.view.deck.id}/changes`, {
-        method: "POST",
-        keepalive: true,
-        headers: { "content-type": "application/json" },
-        body,
-      });
+    if (pending.length && !this.blocked)
+      sendWhileLeaving(this.view.deck.id, { base: version, changes: pending.slice(0, BATCH) });
   };
 }

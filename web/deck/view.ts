@@ -1,6 +1,7 @@
 import type { Change } from "@unitext/core/edit";
 import type { Deck } from "@unitext/core/model";
-import type { SetAside } from "./outbox";
+import type { DeckState } from "@unitext/server/api";
+import { readAside, type SetAside } from "./outbox";
 
 export type SaveStatus = "saved" | "saving" | "waiting" | "refused";
 
@@ -34,4 +35,46 @@ export interface Step {
   description: string;
   /** The text that the deck was made from before. */
   text: string | null;
+}
+
+/** What the page shows of a deck; components subscribe to it. */
+export class ViewStore {
+  private readonly listeners = new Set<() => void>();
+  private serial = 0;
+  protected view: DeckView;
+
+  constructor(state: DeckState) {
+    this.view = {
+      deck: state.deck,
+      version: state.version,
+      text: state.text,
+      canEdit: state.right === "edit" || state.right === "own",
+      status: "saved",
+      notice: undefined,
+      canUndo: false,
+      canRedo: false,
+      aside: readAside(state.deck.id),
+    };
+  }
+
+  readonly subscribe = (listener: () => void): (() => void) => {
+    this.listeners.add(listener);
+    return () => this.listeners.delete(listener);
+  };
+  readonly snapshot = (): DeckView => this.view;
+
+  protected set(next: Partial<DeckView>): void {
+    this.view = { ...this.view, ...next };
+    for (const listener of this.listeners) listener();
+  }
+
+  /** Shows a line to the user; with `undo` it offers to undo the last act. */
+  notify(text: string, undo = false): void {
+    this.serial += 1;
+    this.set({ notice: { text, undo, serial: this.serial } });
+  }
+
+  dismiss(): void {
+    this.set({ notice: undefined });
+  }
 }

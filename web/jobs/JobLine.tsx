@@ -1,3 +1,4 @@
+import { isPresentationName } from "@unitext/core/formats/catalogue";
 import { Job } from "@unitext/server/api";
 import { Link } from "react-router";
 import { mutate } from "swr";
@@ -37,7 +38,7 @@ const STATE: Record<Job["kind"], Record<Job["state"], string>> = {
 };
 
 /** Returns where the slides of a file appear: a presentation in the map, a document beside its text. */
-export const arrivalOf = (name: string): "arrange" | "write" => (/\.(pptx|f?odp)$/i.test(name) ? "arrange" : "write");
+export const arrivalOf = (name: string): "arrange" | "write" => (isPresentationName(name) ? "arrange" : "write");
 
 export const isOpen = ({ state }: Job) => state === "waiting" || state === "running";
 

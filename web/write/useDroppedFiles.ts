@@ -1,3 +1,4 @@
+import { isDocumentName } from "@unitext/core/formats/catalogue";
 import type { Choice } from "@unitext/core/diff";
 import type { Review } from "@unitext/core/generate";
 import type { Deck, DeckMetadata } from "@unitext/core/model";
@@ -9,8 +10,6 @@ import { useDeck } from "../deck/DeckContext";
 import { core, type Cutting } from "../worker";
 import type { TextEditorHandle } from "./TextEditor";
 import type { useManuscript } from "./useManuscript";
-
-const DOCUMENT = /\.(docx|odt|html?|csv|tsv|opml|md|txt)$/i;
 
 /** A newer document to be taken: what it would change, and how it was cut. */
 interface Waiting {
@@ -80,7 +79,7 @@ export function useDroppedFiles(
   async function drop(files: readonly File[]): Promise<void> {
     for (const file of files) {
       try {
-        if (!DOCUMENT.test(file.name)) await insertPicture(file);
+        if (!isDocumentName(file.name)) await insertPicture(file);
         else if (deck.manuscript) await compare(file);
         else if (/\.(md|txt)$/i.test(file.name)) editor.current?.insert(await file.text());
         else await insertDocument(file);

@@ -43,6 +43,14 @@ export function extensionOf(name: string): string {
   return /\.([^./\\]+)$/.exec(name)?.[1]?.toLowerCase() ?? "";
 }
 
+const among = (extensions: readonly string[]) => (name: string) => extensions.includes(extensionOf(name));
+
+/** Whether a file of this name is a document or text that slides are made from. */
+export const isDocumentName = among(DOCUMENTS);
+
+/** Whether a file of this name is a presentation of an office program. */
+export const isPresentationName = among([...OFFICE_OPEN_XML, ...OPEN_DOCUMENT]);
+
 /** Lists extensions for a sentence: “.md, .txt and .docx”. */
 export const listExtensions = (extensions: readonly string[], before = "and"): string =>
   `${extensions
