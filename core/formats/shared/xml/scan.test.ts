@@ -235,12 +235,12 @@ describe("a part as it is read", () => {
     ]).toEqual([
       "the end tag “</a>” closes no element that is open.",
       "the value of the attribute x is not in quotes.",
-      "the attribute x stands twice in one tag.",
+      "the attribute x appears twice in one tag.",
       "the entity &nbsp; is not known.",
       "the element <a> is not closed.",
       "it holds no element.",
       "it has more than one element at its root.",
-      "“]]>” stands in text.",
+      "text holds “]]>”.",
       "the tag <a> has attributes without a space between.",
     ]);
     expect(why("<!DOCTYPE a><a/>")).toContain("document type declaration");
