@@ -81,6 +81,7 @@ function unpackBits(from: Uint8Array, out: Uint8Array): void {
 }
 
 const [CLEAR, END, MOST_CODES] = [256, 257, 4096];
+
 /** Decodes LZW codes of nine to twelve bits, highest bit first, each a string of bytes met before (section 13). */
 function unpackLzw(from: Uint8Array, out: Uint8Array): void {
   const before = new Uint16Array(MOST_CODES);
@@ -147,13 +148,38 @@ const COLOUR: Record<number, { samples: number; channel(sample: (nth: number) =>
 };
 const PALETTE = 3;
 
-/**
- * Returns the pixels of a TIFF's first image in RGBA: strips or tiles, interleaved or planar samples of 1, 2, 4, 8 or
- * 16 bits, uncompressed, PackBits, LZW or deflate. Returns undefined for other kinds.
- */
-export function tiffPixels(bytes: Uint8Array): Uint8Array | undefined {
+/** How the samples of an image lie in its file, and what they mean. */
+interface TiffLayout {
+  width: number;
+  height: number;
+  little: boolean;
+  /** Bits of a sample; samples of a pixel, and how many of them lie together. */
+  bits: number;
+  samples: number;
+  batch: number;
+  planes: number;
+  /** The size of a strip or tile in pixels, how many there are, and the bytes of one of its rows. */
+  across: number;
+  down: number;
+  columns: number;
+  rows: number;
+  stride: number;
+  offsets: readonly number[];
+  counts: readonly number[];
+  unpack: (from: Uint8Array, to: Uint8Array) => void;
+  /** Whether samples are differences from the one at their left (section 14). */
+  differences: boolean;
+  meaning: number;
+  colours: readonly number[];
+  needed: number;
+  /** The first extra sample may be alpha, premultiplied (1) or not (2) (section 18). */
+  opaque: number | undefined;
+}
+
+/** Reads the layout of the first image; undefined for kinds that are not supported. */
+function layoutOf(bytes: Uint8Array): TiffLayout | undefined {
   const { tags, little } = tagsOf(bytes) ?? {};
-  if (!tags) return undefined;
+  if (!tags || little === undefined) return undefined;
   const one = (tag: number, usual: number) => tags(tag)[0] ?? usual;
   const [width, height, samples] = [one(TAG.width, 0), one(TAG.height, 0), one(TAG.samples, 1)];
   const depths = tags(TAG.bits);
@@ -161,17 +187,14 @@ export function tiffPixels(bytes: Uint8Array): Uint8Array | undefined {
   const unpack = UNPACK[one(TAG.compression, 1)];
   const meaning = one(TAG.photometric, 1);
   const colours = tags(TAG.colours);
-  const colour = COLOUR[meaning];
-  const needed = meaning === PALETTE ? 1 : (colour?.samples ?? 9);
-  if (
-    !unpack ||
-    samples < needed ||
-    samples > 8 ||
-    ![1, 2, 4, 8, 16].includes(bits) ||
-    depths.some((depth) => depth !== bits)
-  )
-    return undefined;
-  if (meaning === PALETTE && (bits > 8 || colours.length < 3 << bits)) return undefined;
+  const needed = meaning === PALETTE ? 1 : (COLOUR[meaning]?.samples ?? 9);
+  const supported =
+    samples >= needed &&
+    samples <= 8 &&
+    [1, 2, 4, 8, 16].includes(bits) &&
+    depths.every((depth) => depth === bits) &&
+    !(meaning === PALETTE && (bits > 8 || colours.length < 3 << bits));
+  if (!unpack || !supported) return undefined;
   const tiled = tags(TAG.tiles).length > 0;
   const [offsets, counts] = tiled ? [tags(TAG.tiles), tags(TAG.tileBytes)] : [tags(TAG.strips), tags(TAG.stripBytes)];
   const [across, down] = tiled
@@ -184,27 +207,59 @@ export function tiffPixels(bytes: Uint8Array): Uint8Array | undefined {
   if (offsets.length < columns * rows * planes) return undefined;
   const stride = Math.ceil((across * batch * bits) / 8);
   const differences = one(TAG.predictor, 1) === 2;
-
-  const segment = (nth: number): Uint8Array => {
-    const from = must(offsets[nth]);
-    const out = new Uint8Array(stride * down);
-    unpack(bytes.subarray(from, from + (counts[nth] ?? out.length)), out);
-    if (differences && bits === 8)
-      for (let y = 0; y < down; y++)
-        for (let x = batch; x < stride; x++)
-          out[y * stride + x] = ((out[y * stride + x] ?? 0) + (out[y * stride + x - batch] ?? 0)) & 255;
-    if (differences && bits === 16) {
-      const view = new DataView(out.buffer);
-      for (let y = 0; y < down; y++)
-        for (let x = batch; x < across * batch; x++)
-          view.setUint16(
-            y * stride + x * 2,
-            view.getUint16(y * stride + x * 2, little) + view.getUint16(y * stride + (x - batch) * 2, little),
-            little,
-          );
-    }
-    return out;
+  const opaque = tags(TAG.extra)[0];
+  return {
+    width,
+    height,
+    little,
+    bits,
+    samples,
+    batch,
+    planes,
+    across,
+    down,
+    columns,
+    rows,
+    stride,
+    offsets,
+    counts,
+    unpack,
+    differences,
+    meaning,
+    colours,
+    needed,
+    opaque,
   };
+}
+
+/** Unpacks a strip or tile. */
+function segmentOf(bytes: Uint8Array, layout: TiffLayout, nth: number): Uint8Array {
+  const { offsets, counts, stride, down, across, batch, bits, little } = layout;
+  const from = must(offsets[nth]);
+  const out = new Uint8Array(stride * down);
+  layout.unpack(bytes.subarray(from, from + (counts[nth] ?? out.length)), out);
+  if (layout.differences && bits === 8)
+    for (let y = 0; y < down; y++)
+      for (let x = batch; x < stride; x++)
+        out[y * stride + x] = ((out[y * stride + x] ?? 0) + (out[y * stride + x - batch] ?? 0)) & 255;
+  if (layout.differences && bits === 16) {
+    const view = new DataView(out.buffer);
+    for (let y = 0; y < down; y++)
+      for (let x = batch; x < across * batch; x++)
+        view.setUint16(
+          y * stride + x * 2,
+          view.getUint16(y * stride + x * 2, little) + view.getUint16(y * stride + (x - batch) * 2, little),
+          little,
+        );
+  }
+  return out;
+}
+
+/** Returns a function that writes a pixel in RGBA from the segments of its planes, a segment's row and column. */
+function painterOf(layout: TiffLayout, out: Uint8Array) {
+  const { bits, stride, little, planes, batch, meaning, colours, needed, opaque } = layout;
+  const colour = COLOUR[meaning];
+  const hasOpacity = (opaque === 1 || opaque === 2) && layout.samples > needed;
   const number = (from: Uint8Array, y: number, nth: number): number => {
     if (bits === 8) return from[y * stride + nth] ?? 0;
     if (bits === 16) return from[y * stride + nth * 2 + (little ? 1 : 0)] ?? 0;
@@ -212,45 +267,49 @@ export function tiffPixels(bytes: Uint8Array): Uint8Array | undefined {
     return ((from[y * stride + (at >> 3)] ?? 0) >> (8 - bits - (at & 7))) & ((1 << bits) - 1);
   };
   const scale = bits < 8 ? 255 / ((1 << bits) - 1) : 1;
-  // The first extra sample may be alpha, premultiplied or not (section 18).
-  const opaque = tags(TAG.extra)[0];
-  const hasOpacity = (opaque === 1 || opaque === 2) && samples > needed;
-
   // By far the most common and the largest files.
   const plain = bits === 8 && planes === 1 && meaning === 2 && !hasOpacity;
+  return (to: number, held: readonly Uint8Array[], y: number, x: number): void => {
+    if (plain) {
+      const from = y * stride + x * batch;
+      const strip = must(held[0]);
+      out[to] = strip[from] ?? 0;
+      out[to + 1] = strip[from + 1] ?? 0;
+      out[to + 2] = strip[from + 2] ?? 0;
+      out[to + 3] = 255;
+      return;
+    }
+    const raw = (nth: number) =>
+      planes > 1 ? number(must(held[nth]), y, x) : number(must(held[0]), y, x * batch + nth);
+    const sample = (nth: number) => raw(nth) * scale;
+    const alpha = hasOpacity ? sample(needed) : 255;
+    const share = opaque === 1 && alpha > 0 && alpha < 255 ? 255 / alpha : 1;
+    for (let channel = 0; channel < 3; channel++) {
+      const value = colour ? colour.channel(sample, channel) : must(colours[(channel << bits) + raw(0)]) >> 8;
+      out[to + channel] = Math.min(255, Math.round(value * share));
+    }
+    out[to + 3] = Math.round(alpha);
+  };
+}
+
+/**
+ * Returns the pixels of a TIFF's first image in RGBA: strips or tiles, interleaved or planar samples of 1, 2, 4, 8 or
+ * 16 bits, uncompressed, PackBits, LZW or deflate. Returns undefined for other kinds.
+ */
+export function tiffPixels(bytes: Uint8Array): Uint8Array | undefined {
+  const layout = layoutOf(bytes);
+  if (!layout) return undefined;
+  const { width, height, across, down, columns, rows, planes } = layout;
   const out = new Uint8Array(width * height * 4);
+  const paint = painterOf(layout, out);
   for (let row = 0; row < rows; row++) {
     for (let column = 0; column < columns; column++) {
       const held = Array.from({ length: planes }, (_, plane) =>
-        segment(plane * columns * rows + row * columns + column),
+        segmentOf(bytes, layout, plane * columns * rows + row * columns + column),
       );
-      for (let y = 0; y < down && row * down + y < height; y++) {
-        for (let x = 0; x < across && column * across + x < width; x++) {
-          const to = ((row * down + y) * width + column * across + x) * 4;
-          if (plain) {
-            const from = y * stride + x * batch;
-            const strip = must(held[0]);
-            out[to] = strip[from] ?? 0;
-            out[to + 1] = strip[from + 1] ?? 0;
-            out[to + 2] = strip[from + 2] ?? 0;
-            out[to + 3] = 255;
-            continue;
-          }
-          const raw = (nth: number) =>
-            planes > 1 ? number(must(held[nth]), y, x) : number(must(held[0]), y, x * batch + nth);
-          const sample = (nth: number) => raw(nth) * scale;
-          const alpha = hasOpacity ? sample(needed) : 255;
-          const share = opaque === 1 && alpha > 0 && alpha < 255 ? 255 / alpha : 1;
-          for (let channel = 0; channel < 3; channel++)
-            out[to + channel] = Math.min(
-              255,
-              Math.round(
-                (colour ? colour.channel(sample, channel) : must(colours[(channel << bits) + raw(0)]) >> 8) * share,
-              ),
-            );
-          out[to + 3] = Math.round(alpha);
-        }
-      }
+      for (let y = 0; y < down && row * down + y < height; y++)
+        for (let x = 0; x < across && column * across + x < width; x++)
+          paint(((row * down + y) * width + column * across + x) * 4, held, y, x);
     }
   }
   return out;
