@@ -24,7 +24,7 @@ export {
 } from "./plan";
 export { byCount, roundRobin, byMinutes, bySection, type SuggestedPart } from "./propose";
 export { parseRanges, rangesOf } from "./ranges";
-export { restoreChange } from "./restore";
+export { restoreChange, takeSlideChange } from "./restore";
 export { contentsNote, split, type SplitResult, type Versioned } from "./split";
 export {
   differsTable,

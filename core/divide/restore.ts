@@ -1,7 +1,6 @@
 import { metadataChanges } from "@unitext/core/diff";
-import { apply, type Change, type SingleChange, batch } from "@unitext/core/edit";
-
-import { type Deck, metadataOf, type Slide } from "@unitext/core/model";
+import { apply, batch, type Change, insertAt, placeOf, type SingleChange, singles } from "@unitext/core/edit";
+import { type Deck, metadataOf, type Slide, slideIndex } from "@unitext/core/model";
 
 const same = (a: unknown, b: unknown) => JSON.stringify(a) === JSON.stringify(b);
 
@@ -57,4 +56,25 @@ function standsAt(
     if (slide.parent === parent) before = slide.id;
   }
   return false;
+}
+
+/**
+ * Returns the change that brings one slide back as it is in another state of the deck: over the slide that it has
+ * become, or, where it is gone, at the place that it had. The pictures that it needs come with it.
+ */
+export function takeSlideChange(now: Deck, { here, there }: { here: Slide | null; there: Slide }, then: Deck): Change {
+  const text = JSON.stringify(there);
+  const pictures = Object.entries(then.assets)
+    .filter(([name, { sha256 }]) => now.assets[name]?.sha256 !== sha256 && text.includes(name))
+    .map(([name, asset]): SingleChange => ({ kind: "setAsset", name, asset }));
+  if (here)
+    return batch([
+      ...pictures,
+      { kind: "setSlide", slide: here.id, as: { ...there, id: here.id, parent: here.parent } },
+    ]);
+  const place = placeOf(then.slides, slideIndex(then, there.id));
+  const known = (id: string | null) => now.slides.find((slide) => slide.id === id);
+  const after = known(place.after);
+  const parent = after ? after.parent : (known(place.parent)?.id ?? null);
+  return batch([...pictures, ...singles(insertAt([{ ...there, parent: null }], { parent, after: after?.id ?? null }))]);
 }

@@ -15,7 +15,7 @@ import {
 } from "@unitext/core/model";
 import { actOn, deckArbitrary, idSource } from "@unitext/core/testing";
 import fc from "fast-check";
-import { differsTable, restoreChange, reviewTailored, tailorDeck, takeTailored } from "./index";
+import { differsTable, restoreChange, reviewTailored, tailorDeck, takeSlideChange, takeTailored } from "./index";
 
 function slide(id: string, title: string, body = "", notes = ""): Slide {
   return {
@@ -27,6 +27,7 @@ function slide(id: string, title: string, body = "", notes = ""): Slide {
     notes: plainText(notes),
   };
 }
+
 const deckOf = (slides: Slide[]): Deck => ({ ...emptyDeck("report", "Report"), slides });
 const edited = (deck: Deck, id: string, change: (slide: Slide) => Slide): Deck => ({
   ...deck,
@@ -149,6 +150,33 @@ describe("restoring", () => {
       themes: { Chalk: THEMES.chalk },
     };
     expect(apply(now, restoreChange(now, report) as never).deck).toEqual(report);
+  });
+});
+
+describe("one slide of another state", () => {
+  it("comes back over what it has become, or where it was when it is gone", () => {
+    const there = must(report.slides[1]);
+    const changed = apply(report, { kind: "setSlide", slide: there.id, as: { ...there, elements: [] } }).deck;
+    const here = must(changed.slides[1]);
+    expect(apply(changed, takeSlideChange(changed, { here, there }, report)).deck).toEqual(report);
+
+    const without = apply(report, { kind: "deleteSlide", slide: there.id }).deck;
+    const back = apply(without, takeSlideChange(without, { here: null, there }, report)).deck;
+    expect(back.slides.map(({ id }) => id)).toEqual(report.slides.map(({ id }) => id));
+    expect(back.slides[1]).toEqual(there);
+  });
+
+  it("brings the pictures that it needs", () => {
+    const asset = { sha256: "a".repeat(64), mediaType: "image/png", width: 1, height: 1 } as const;
+    const slide = must(report.slides[1]);
+    const there: Slide = {
+      ...slide,
+      elements: [{ kind: "picture", id: "p", slot: null, source: "rain.png", alt: "Rain" }],
+    };
+    const then: Deck = { ...report, assets: { ...report.assets, "rain.png": asset, "unused.png": asset } };
+    const { deck } = apply(report, takeSlideChange(report, { here: slide, there }, then));
+    expect(deck.assets["rain.png"]).toEqual(asset);
+    expect(deck.assets["unused.png"]).toBeUndefined();
   });
 });
 

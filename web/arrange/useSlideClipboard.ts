@@ -8,6 +8,7 @@ import { type Clipped, clip, clippedDeck, SLIDES_TYPE, unclip } from "./clipboar
 import { landingWords } from "./rows";
 
 const CLIPBOARD = "unitext:clipboard";
+
 /** Slides copied in this tab or another, for the button; the browser's own clipboard has them as well. */
 export const lastClipped = () => {
   try {
@@ -16,6 +17,41 @@ export const lastClipped = () => {
     return "";
   }
 };
+
+/** Copies and pastes slides with the browser's own clipboard, wherever no text is typed or selected. */
+function useClipboardEvents(
+  copy: () => { data: string; names: string },
+  take: (clipped: Clipped | undefined) => void,
+): void {
+  const latest = useRef({ copy, take });
+  latest.current = { copy, take };
+  useEffect(() => {
+    const idle = (event: ClipboardEvent) =>
+      !typing(event.target) && !document.querySelector("dialog[open]") && event.clipboardData;
+    const onCopy = (event: ClipboardEvent) => {
+      const to = idle(event);
+      if (!to || window.getSelection()?.toString()) return;
+      const { data, names } = latest.current.copy();
+      to.setData(SLIDES_TYPE, data);
+      to.setData("text/plain", names);
+      event.preventDefault();
+    };
+    const onPaste = (event: ClipboardEvent) => {
+      const from = idle(event);
+      if (!from) return;
+      const data = from.getData(SLIDES_TYPE);
+      if (!data) return;
+      event.preventDefault();
+      latest.current.take(unclip(data));
+    };
+    document.addEventListener("copy", onCopy);
+    document.addEventListener("paste", onPaste);
+    return () => {
+      document.removeEventListener("copy", onCopy);
+      document.removeEventListener("paste", onPaste);
+    };
+  }, []);
+}
 
 /**
  * Copies the selected slides and pastes slides after the current one, by the browser's own clipboard and by buttons;
@@ -75,33 +111,6 @@ export function useSlideClipboard(ask: (clipped: Clipped) => void) {
     );
     return { data, names };
   };
-  const clipboard = useRef({ copy, take });
-  clipboard.current = { copy, take };
-  useEffect(() => {
-    const idle = (event: ClipboardEvent) =>
-      !typing(event.target) && !document.querySelector("dialog[open]") && event.clipboardData;
-    const onCopy = (event: ClipboardEvent) => {
-      const to = idle(event);
-      if (!to || window.getSelection()?.toString()) return;
-      const { data, names } = clipboard.current.copy();
-      to.setData(SLIDES_TYPE, data);
-      to.setData("text/plain", names);
-      event.preventDefault();
-    };
-    const onPaste = (event: ClipboardEvent) => {
-      const from = idle(event);
-      if (!from) return;
-      const data = from.getData(SLIDES_TYPE);
-      if (!data) return;
-      event.preventDefault();
-      clipboard.current.take(unclip(data));
-    };
-    document.addEventListener("copy", onCopy);
-    document.addEventListener("paste", onPaste);
-    return () => {
-      document.removeEventListener("copy", onCopy);
-      document.removeEventListener("paste", onPaste);
-    };
-  }, []);
+  useClipboardEvents(copy, take);
   return { after, paste, take, copy };
 }

@@ -1,52 +1,29 @@
-import type { CompareRow, Comparison } from "@unitext/core/diff";
-import { restoreChange } from "@unitext/core/divide";
-import { type Change, insertAt, placeOf } from "@unitext/core/edit";
-import { type Deck, nameOf, slideIndex, must } from "@unitext/core/model";
+import type { CompareRow } from "@unitext/core/diff";
+import { restoreChange, takeSlideChange } from "@unitext/core/divide";
+import { type Deck, nameOf, must } from "@unitext/core/model";
 import { DeckAt, DeckList, DeckState, NamedVersions } from "@unitext/server/api";
-import { type FormEvent, useEffect, useState } from "react";
-import { useNavigate, useSearchParams } from "react-router";
-import useSWR, { mutate as mutateKey } from "swr";
-import { z } from "zod";
-import { get, post, put } from "../api/client";
+import { useSearchParams } from "react-router";
+import useSWR from "swr";
+import { get } from "../api/client";
 import { ArrangeViews } from "../shell/ArrangeViews";
 import { useDeck } from "../deck/DeckContext";
 import { DeckFrame } from "../shell/DeckFrame";
-import { core } from "../worker";
 import { CompareView } from "./CompareView";
+import { NewVersionForms } from "./NewVersionForms";
 import { TailorView } from "./TailorView";
+import { useComparison } from "./useComparison";
 import { DiffersTable } from "./Differences";
 import { useHistory, Entry } from "./History";
-
-/** Compares this deck with the result of `load`, in the worker. */
-function useComparison(
-  here: Deck,
-  key: string | undefined,
-  load: () => Promise<Deck>,
-): { there: Deck | undefined; comparison: Comparison | undefined; error: Error | undefined } {
-  const { data: there, error } = useSWR<Deck, Error>(key ?? null, load, { revalidateOnFocus: false });
-  const [found, setFound] = useState<{ there: Deck; comparison: Comparison }>();
-  useEffect(() => {
-    let gone = false;
-    if (there) void core.compare(here, there).then((comparison) => !gone && setFound({ there, comparison }));
-    return () => {
-      gone = true;
-    };
-  }, [here, there]);
-  return { there, comparison: there && found?.there === there ? found.comparison : undefined, error };
-}
 
 /** The history: what was done, named states, comparison with another time or deck, and versions that follow. */
 export default function Versions() {
   const { deck, version, session, canEdit } = useDeck();
-  const navigate = useNavigate();
   const [search, setSearch] = useSearchParams();
   const { entries, first, more } = useHistory(deck.id, version);
   const { data: named } = useSWR(`/decks/${deck.id}/versions@${version}`, () =>
     get(`/decks/${deck.id}/versions`, NamedVersions),
   );
   const { data: desk } = useSWR("/decks", () => get("/decks", DeckList));
-  const [name, setName] = useState("");
-  const [audience, setAudience] = useState("");
   const at = search.get("at");
   const other = search.get("with");
   /** The state to compare with; the present deck when none is chosen. */
@@ -83,50 +60,10 @@ export default function Versions() {
     entries.find((one) => one.version === number)?.description ??
     `version ${number}`;
 
-  const keepName = async (event: FormEvent) => {
-    event.preventDefault();
-    if (!name.trim()) return;
-    await put(`/decks/${deck.id}/versions`, { version, name });
-    session.notify(`This state is now called “${name.trim()}”.`);
-    setName("");
-    await mutateKey(
-      (key) =>
-        typeof key === "string" &&
-        (key.startsWith(`/decks/${deck.id}/versions`) || key.startsWith(`/decks/${deck.id}/history`)),
-    );
-  };
-  const tailor = async (event: FormEvent) => {
-    event.preventDefault();
-    if (!audience.trim()) return;
-    const { id } = await post(`/decks/${deck.id}/followers`, { title: audience }, z.object({ id: z.string() }));
-    navigate(`/decks/${id}/arrange/versions`);
-  };
-  /** Takes one slide as it was: restored, or inserted where it was. */
   const takeSlide = (row: CompareRow, from: Deck) => {
     const { here, there } = row;
-    if (!there) return;
-    let change: Change;
-    if (here) change = { kind: "setSlide", slide: here.id, as: { ...there, id: here.id, parent: here.parent } };
-    else {
-      const place = placeOf(from.slides, slideIndex(from, there.id));
-      const known = (id: string | null) => (id !== null && deck.slides.some((slide) => slide.id === id) ? id : null);
-      const after = known(place.after);
-      const parent = known(place.parent);
-      change = insertAt([{ ...there, parent: null }], {
-        parent: after ? (deck.slides.find(({ id }) => id === after)?.parent ?? null) : parent,
-        after,
-      });
-    }
-    const pictures = Object.entries(from.assets).filter(
-      ([key, asset]) => deck.assets[key]?.sha256 !== asset.sha256 && JSON.stringify(there).includes(key),
-    );
-    const changes = [
-      ...pictures.map(([key, asset]): Change => ({ kind: "setAsset", name: key, asset })),
-      change,
-    ].flatMap((one) => (one.kind === "batch" ? one.changes : [one]));
-    session.apply(changes.length === 1 && changes[0] ? changes[0] : { kind: "batch", changes }, {
-      words: `Took “${nameOf(there)}” as it was`,
-    });
+    if (there)
+      session.apply(takeSlideChange(deck, { here, there }, from), { words: `Took “${nameOf(there)}” as it was` });
   };
   const restore = (then: Deck, words: string) => {
     const change = restoreChange(deck, then);
@@ -140,30 +77,7 @@ export default function Versions() {
       <div className="grid h-full grid-cols-[19rem_1fr]">
         <aside aria-label="States and versions" className="hairline flex min-h-0 flex-col border-r">
           <div className="space-y-3 px-4 py-3 text-sm">
-            <form onSubmit={(event) => void keepName(event)} className="flex gap-1">
-              <input
-                className="input input-xs min-w-0 flex-1"
-                aria-label="Name for this state"
-                placeholder="Name for this state"
-                value={name}
-                onChange={(event) => setName(event.target.value)}
-              />
-              <button type="submit" className="btn btn-xs" disabled={!name.trim() || !canEdit}>
-                Keep
-              </button>
-            </form>
-            <form onSubmit={(event) => void tailor(event)} className="flex gap-1">
-              <input
-                className="input input-xs min-w-0 flex-1"
-                aria-label="Name of a version for another audience"
-                placeholder="Version for another audience"
-                value={audience}
-                onChange={(event) => setAudience(event.target.value)}
-              />
-              <button type="submit" className="btn btn-xs" disabled={!audience.trim()}>
-                Make
-              </button>
-            </form>
+            <NewVersionForms />
             <label className="flex items-center gap-2">
               <span className="shrink-0">Compare with</span>
               <select
