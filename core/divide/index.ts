@@ -1,15 +1,7 @@
 export { copySlide, mapSlideLinks } from "./carry";
 export { type BrokenLink, brokenLinks, contentsSlideFor, mendLink } from "./links";
-export {
-  duplicates,
-  type MergeSource,
-  mergeParts,
-  merge,
-  mergeInto,
-  type MergeOptions,
-  type MergeResult,
-  contentFingerprint,
-} from "./merge";
+export { contentFingerprint, duplicates, type MergeSource } from "./duplicates";
+export { merge, mergeInto, type MergeOptions, mergeParts, type MergeResult } from "./merge";
 export { groupByName, matchName, NAME_FIELDS, NAME_PATTERN, nameBy, type NameParts } from "./names";
 export {
   PlannedPart,

@@ -1,4 +1,3 @@
-import { contentKey } from "@unitext/core/diff";
 import { type Change, insertAt, type Place, PageResizer, type SingleChange, batch } from "@unitext/core/edit";
 import {
   type Deck,
@@ -10,26 +9,19 @@ import {
   newSlide,
   type Page,
   pageName,
-  picturesOn,
   plainText,
   run,
   sharedItemsOf,
   type Slide,
   slideLink,
-  textHash,
   type Theme,
   themeOf,
   must,
 } from "@unitext/core/model";
 import type { Account } from "@unitext/core/tally";
 import { copySlide, mapSlideLinks } from "./carry";
-import type { Versioned } from "./split";
+import { contentFingerprint, duplicates, type MergeSource } from "./duplicates";
 import { Files, AppearanceRegistry } from "./mergedfiles";
-
-/** A deck to merge: all of its slides, or those chosen by id, in the given order. */
-export interface MergeSource extends Versioned {
-  slides?: readonly string[];
-}
 
 /** Options of a merge. */
 export interface MergeOptions {
@@ -59,34 +51,6 @@ export interface MergeResult {
 }
 
 const keyOf = (deck: string, slide: string) => `${deck}/${slide}`;
-
-/** Returns a string that is equal for slides with the same words and the same pictures, compared by their bytes. */
-export function contentFingerprint(slide: Slide, assets: Deck["assets"]): string {
-  const files = picturesOn(slide).map((name) => assets[name]?.sha256 ?? name);
-  return textHash(
-    `${contentKey({ ...slide, notes: [], elements: slide.elements.map((element) => (element.kind === "picture" ? { ...element, source: assets[element.source]?.sha256 ?? element.source } : element)) })} ${files.join()}`,
-  );
-}
-
-/** Lists groups of two or more slides with the same words and pictures. */
-export function duplicates(
-  gathered: readonly MergeSource[],
-): { deck: string; slide: string; number: number; name: string }[][] {
-  const groups = new Map<string, { deck: string; slide: string; number: number; name: string }[]>();
-  for (const { deck, slides } of gathered) {
-    const chosen = slides ? new Set(slides) : undefined;
-    deck.slides.forEach((slide, nth) => {
-      if (chosen && !chosen.has(slide.id)) return;
-      if (slide.elements.length === 0) return;
-      const key = contentFingerprint(slide, deck.assets);
-      groups.set(key, [
-        ...(groups.get(key) ?? []),
-        { deck: deck.id, slide: slide.id, number: nth + 1, name: nameOf(slide) },
-      ]);
-    });
-  }
-  return [...groups.values()].filter((group) => group.length > 1);
-}
 
 const listed = (names: readonly string[]) =>
   names.length > 1 ? `${names.slice(0, -1).join(", ")} and ${names.at(-1)}` : (names[0] ?? "");

@@ -26,6 +26,7 @@ import {
   classes,
   marksOf,
   find,
+  footnotesIn,
   textIn,
   mathElement,
   without,
@@ -35,29 +36,14 @@ import {
 class HtmlReader {
   readonly blocks: Block[] = [];
   private waiting: Run[] = [];
-  private readonly notes = new Map<string, HtmlElement>();
+  private readonly notes: Map<string, HtmlElement>;
   private line = 1;
 
   constructor(
     private readonly root: Root,
     private readonly math: MathReader | undefined,
   ) {
-    const look = (node: Nodes): void => {
-      if (isElement(node)) {
-        const id = String(node.properties.id ?? "");
-        const type = String(node.properties.role ?? "");
-        if (
-          id &&
-          (type === "doc-endnote" ||
-            type === "doc-footnote" ||
-            /^(fn|ftn|_ftn|_edn|footnote|cite_note|user-content-fn)[-_:]?\w*/i.test(id)) &&
-          !/ref/i.test(id)
-        )
-          this.notes.set(id, node);
-      }
-      for (const child of "children" in node ? node.children : []) look(child as Nodes);
-    };
-    look(root);
+    this.notes = footnotesIn(root);
   }
 
   read(): Block[] {

@@ -1,5 +1,5 @@
 import type { Mark } from "@unitext/core/model";
-import type { Nodes, Element as HtmlElement } from "hast";
+import type { Element as HtmlElement, Nodes, Root } from "hast";
 
 export const SKIPPED = new Set([
   "script",
@@ -142,4 +142,22 @@ export function without(children: HtmlElement["children"], gone: HtmlElement | u
   return children
     .filter((child) => child !== gone)
     .map((child) => (child.type === "element" ? { ...child, children: without(child.children, gone) } : child));
+}
+
+const NOTE_ID = /^(fn|ftn|_ftn|_edn|footnote|cite_note|user-content-fn)[-_:]?\w*/i;
+
+/** Returns the elements of a page that are footnotes or endnotes, by their ids. */
+export function footnotesIn(root: Root): Map<string, HtmlElement> {
+  const notes = new Map<string, HtmlElement>();
+  const look = (node: Nodes): void => {
+    if (isElement(node)) {
+      const id = String(node.properties.id ?? "");
+      const type = String(node.properties.role ?? "");
+      const isNote = type === "doc-endnote" || type === "doc-footnote" || NOTE_ID.test(id);
+      if (id && isNote && !/ref/i.test(id)) notes.set(id, node);
+    }
+    for (const child of "children" in node ? node.children : []) look(child as Nodes);
+  };
+  look(root);
+  return notes;
 }

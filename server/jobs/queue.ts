@@ -1,38 +1,26 @@
-import { metadataChanges, allMetadataChanges } from "@unitext/core/diff";
-import type { SingleChange } from "@unitext/core/edit";
-import { isPresentation } from "@unitext/core/formats";
-import { emptyDeck, Failure, metadataOf } from "@unitext/core/model";
+import { emptyDeck, Failure } from "@unitext/core/model";
 import { nanoid } from "nanoid";
 import pg from "pg";
 import { MergeRequest, SplitRequest, WriteRequest } from "../api";
 import {
-  addBlobs,
-  appendSlides,
-  applyChanges,
   beat,
-  changedByHand,
   claimJob,
   createDeck,
   createJob,
   type Database,
-  deleteDeck,
   isConnectionError,
   JOB_CHANNEL,
   keepOutput,
-  keepTypedText,
-  loadDeck,
   loadJob,
   MOST_TRIES,
   openJobs,
   releaseJobs,
   updateJob,
-  versionOf,
-  writeDocument,
 } from "../store";
-import type { ReadProgress, Work } from "../work";
+import type { Work } from "../work";
 import { Cancelled, runMerge, runSplit } from "./divide";
 import { runWrite } from "./write";
-import { Arrival } from "./arrival";
+import { runRead } from "./read";
 
 /** The number of jobs that a server runs at the same time. */
 const AT_ONCE = 4;
@@ -222,8 +210,18 @@ export class Jobs {
       });
       return;
     }
-    if (job.kind === "read") await this.runRead(job, bytes, signal);
+    if (job.kind === "read") await this.runReading(job, bytes, signal);
     else await this.runOrder(job, job.kind, bytes, signal);
+  }
+
+  private async runReading({ id, owner, deck, name, slides: before }: JobRow, bytes: Uint8Array, signal: AbortSignal) {
+    const { db, work, log } = this;
+    if (deck)
+      await runRead(
+        { db, work, log, fonts: this.settings.fonts },
+        { id, owner, deck, name },
+        { before, bytes, signal },
+      );
   }
 
   /** Splits, merges or writes: everything or nothing. */
@@ -273,126 +271,6 @@ export class Jobs {
         state: "failed",
         message: error instanceof Failure ? `${where}${error.message}` : "This could not be done; nothing was made.",
       });
-    }
-  }
-
-  private async arrive(deck: string, owner: string, changes: SingleChange[], base?: number): Promise<void> {
-    await applyChanges(
-      this.db,
-      deck,
-      owner,
-      {
-        base: base ?? (await versionOf(this.db, deck)),
-        changes: [{ id: nanoid(16), change: { kind: "batch", changes } }],
-      },
-      { arrival: true },
-    );
-  }
-
-  private async runRead(
-    { id, owner, deck, name, slides: before }: JobRow,
-    bytes: Uint8Array,
-    signal: AbortSignal,
-  ): Promise<void> {
-    if (!deck) return;
-    if (before > 0 && !(await this.beganAgain(id, deck, owner))) return;
-    const arrival = new Arrival(nanoid(10));
-    try {
-      for await (const progress of this.work.read(
-        { fonts: this.settings.fonts, name, bytes: new Uint8Array(bytes), deck, document: arrival.document },
-        { owner, signal },
-      )) {
-        if (!(await this.take({ id, owner, deck, name }, arrival, progress))) return;
-      }
-    } catch (error) {
-      if (signal.aborted) return;
-      if (isConnectionError(error)) throw error;
-      if (!(error instanceof Failure)) this.log(`job ${id}`, error);
-      await updateJob(this.db, id, {
-        state: "failed",
-        message:
-          error instanceof Failure
-            ? error.message
-            : isPresentation(name)
-              ? "The presentation could not be read; nothing of it was taken."
-              : "The document could not be read to its end; what was made is kept.",
-      });
-      // A presentation is refused whole; an empty deck of a document is of no use to anybody.
-      if (isPresentation(name)) await deleteDeck(this.db, deck);
-      else if (arrival.slides === 0 && (await loadDeck(this.db, deck).catch(() => undefined))?.deck.slides.length === 0)
-        await deleteDeck(this.db, deck);
-    }
-  }
-
-  /**
-   * Deletes what an interrupted job has read, so that it can start again. Returns false when somebody has edited it
-   * since: then it stays, and the job ends.
-   */
-  private async beganAgain(id: string, deck: string, owner: string): Promise<boolean> {
-    if (await changedByHand(this.db, deck)) {
-      await updateJob(this.db, id, {
-        state: "failed",
-        message:
-          "Reading was interrupted; what was made until then is kept, as it has been changed since. Bring the file in again for the rest.",
-      });
-      return false;
-    }
-    const { deck: now, version } = await loadDeck(this.db, deck);
-    if (now.slides.length)
-      await this.arrive(
-        deck,
-        owner,
-        [...now.slides].reverse().map(({ id: slide }) => ({ kind: "deleteSlide", slide })),
-        version,
-      );
-    return updateJob(this.db, id, { slides: 0, page: 0 });
-  }
-
-  /** Stores what was read. Returns whether the job continues. */
-  private async take(
-    { id, owner, deck, name }: { id: string; owner: string; deck: string; name: string },
-    arrival: Arrival,
-    progress: ReadProgress,
-  ): Promise<boolean> {
-    switch (progress.kind) {
-      case "head": {
-        const { metadata, blobs, typed, of } = progress;
-        if (of !== undefined) await updateJob(this.db, id, { pages: of });
-        await addBlobs(this.db, deck, blobs);
-        arrival.isDocument = !typed;
-        const { deck: now, version } = await loadDeck(this.db, deck);
-        const changes =
-          of === undefined ? metadataChanges(metadataOf(now), metadata) : allMetadataChanges(metadataOf(now), metadata);
-        if (changes.length) await this.arrive(deck, owner, changes, version);
-        return true;
-      }
-      case "text":
-        if (arrival.isDocument) {
-          await writeDocument(this.db, deck, arrival.document, name, progress.text);
-          // An empty change tells the pages that the text is there; no slides may follow that would.
-          await this.arrive(deck, owner, []);
-        } else arrival.typed = progress.text;
-        await updateJob(this.db, id, { pages: progress.pages });
-        return true;
-      case "pictures":
-        await addBlobs(this.db, deck, progress.blobs);
-        // Other changes made meanwhile stay.
-        await this.arrive(
-          deck,
-          owner,
-          Object.entries(progress.assets).map(([source, asset]) => ({ kind: "setAsset", name: source, asset })),
-        );
-        return true;
-      case "slides":
-        // Also checked before: slides on their way do not overtake a cancel.
-        if (!(await updateJob(this.db, id, { page: progress.page }))) return false;
-        await appendSlides(this.db, deck, owner, progress.slides);
-        arrival.slides += progress.slides.length;
-        return updateJob(this.db, id, { slides: arrival.slides });
-      case "end":
-        if (arrival.typed !== undefined) await keepTypedText(this.db, deck, arrival.typed);
-        await updateJob(this.db, id, { state: "done", report: { adapted: progress.adapted, left: progress.left } });
-        return true;
     }
   }
 
