@@ -30,6 +30,28 @@ import type { Block, Problem, Figure } from "./manuscript";
 const figureAt = new WeakMap<Paragraph, Block>();
 const COVERED = { left: "{<}", above: "{^}" } as const;
 
+/** Joins the texts of a quotation; what is no text stays beside them. */
+function quoted(blocks: readonly Block[]): Block[] {
+  const parts: Block[] = [];
+  for (const block of blocks) {
+    const last = parts.at(-1);
+    if (block.kind !== "text" && block.kind !== "heading" && block.kind !== "quote") parts.push(block);
+    else if (last?.kind === "quote")
+      parts[parts.length - 1] = { ...last, text: [...last.text, ...block.text], to: block.to };
+    else parts.push({ kind: "quote", text: block.text, from: block.from, to: block.to });
+  }
+  return parts;
+}
+
+/** Returns the formula of a paragraph that consists of a formula between double marks; else undefined. */
+function displayedFormula(node: RootContent | DirectiveNode, paragraphs: readonly Paragraph[]): string | undefined {
+  const [only, more] = paragraphs;
+  const [single, other] = only?.runs ?? [];
+  if (more || other || single?.marks?.join() !== "formula") return undefined;
+  const length = node.position ? (node.position.end.offset ?? 0) - (node.position.start.offset ?? 0) : 0;
+  return length >= single.text.length + 4 ? single.text : undefined;
+}
+
 export class BlockReader {
   /** The footnotes that were referred to. */
   readonly referred = new Set<string>();
@@ -156,15 +178,7 @@ export class BlockReader {
         return htmlBlocks(value).map((block) => ({ ...block, ...at }));
       }
       case "blockquote": {
-        const blocks = this.read((node as { children: RootContent[] }).children);
-        const parts: Block[] = [];
-        for (const block of blocks) {
-          const last = parts.at(-1);
-          if (block.kind !== "text" && block.kind !== "heading" && block.kind !== "quote") parts.push(block);
-          else if (last?.kind === "quote")
-            parts[parts.length - 1] = { ...last, text: [...last.text, ...block.text], to: block.to };
-          else parts.push({ kind: "quote", text: block.text, from: block.from, to: block.to });
-        }
+        const parts = quoted(this.read((node as { children: RootContent[] }).children));
         const [only] = parts;
         return parts.length === 1 && only?.kind === "quote" ? [{ ...only, ...at }] : parts;
       }
@@ -178,18 +192,8 @@ export class BlockReader {
         return [{ kind: "figure", figure: this.figure(node as Table | Code, gathered), ...at }];
       default: {
         const paragraphs = this.paragraphs(node as BlockContent, 0, gathered);
-        const [only] = paragraphs;
-        // A formula alone on its line is a displayed formula.
-        const [single] = only?.runs ?? [];
-        const source = node.position ? (node.position.end.offset ?? 0) - (node.position.start.offset ?? 0) : 0;
-        if (
-          paragraphs.length === 1 &&
-          only?.runs.length === 1 &&
-          single?.marks?.join() === "formula" &&
-          source >= single.text.length + 4
-        )
-          return [{ kind: "figure", figure: { kind: "formula", tex: single.text }, ...at }];
-        return text(paragraphs);
+        const tex = displayedFormula(node, paragraphs);
+        return tex === undefined ? text(paragraphs) : [{ kind: "figure", figure: { kind: "formula", tex }, ...at }];
       }
     }
   }

@@ -119,24 +119,43 @@ export const polygon = (list: string, closed: boolean) => {
   return pairs.length < 2 ? "" : `M${pairs.map((pair) => pair.replace(",", " ")).join("L")}${closed ? "Z" : ""}`;
 };
 
-export function formOf(shape: XmlNode, frame: Frame): { geometry: Geometry; flip?: Element["flip"] } {
+type Form = { geometry: Geometry; flip?: Element["flip"] };
+
+/** Reads a shape with enhanced geometry (ODF 1.3, 10.6.2). */
+function customForm(shape: XmlNode, frame: Frame): Form {
+  const element = child(shape, "enhanced-geometry");
+  if (!element) return { geometry: { preset: "rect" } };
+  const preset = presetNamed(attribute(element, "type"));
+  const flip =
+    `${attribute(element, "mirror-horizontal") === "true" ? "x" : ""}${attribute(element, "mirror-vertical") === "true" ? "y" : ""}` as
+      | ""
+      | "x"
+      | "y"
+      | "xy";
+  const modifiers = (attribute(element, "modifiers") ?? "").trim();
+  const plain =
+    preset === "rect" ||
+    preset === "ellipse" ||
+    (preset !== undefined && knowsPreset(preset) && !modifiers && !attribute(element, "enhanced-path"));
+  return {
+    geometry: plain
+      ? { preset: must(preset) }
+      : (readEnhancedGeometry(element, frame.width, frame.height) ?? {
+          preset: preset && knowsPreset(preset) ? preset : "rect",
+        }),
+    ...(flip ? { flip } : {}),
+  };
+}
+
+/** Reads the geometry of a drawing shape, and along which axes it is mirrored. */
+export function formOf(shape: XmlNode, frame: Frame): Form {
   switch (localName(shape)) {
     case "rect":
     case "caption": {
       const radius = points(attribute(shape, "corner-radius")) ?? 0;
-      return {
-        geometry:
-          radius > 0
-            ? {
-                preset: "roundRect",
-                adjust: {
-                  adj: Math.round(
-                    Math.min(50000, (radius / Math.max(0.1, Math.min(frame.width, frame.height))) * 100000),
-                  ),
-                },
-              }
-            : { preset: "rect" },
-      };
+      if (radius <= 0) return { geometry: { preset: "rect" } };
+      const adj = Math.round(Math.min(50000, (radius / Math.max(0.1, Math.min(frame.width, frame.height))) * 100000));
+      return { geometry: { preset: "roundRect", adjust: { adj } } };
     }
     case "ellipse":
     case "circle":
@@ -153,30 +172,8 @@ export function formOf(shape: XmlNode, frame: Frame): { geometry: Geometry; flip
       };
     case "path":
       return { geometry: pathForm(attribute(shape, "d") ?? "", attribute(shape, "viewBox")) ?? { preset: "rect" } };
-    case "custom-shape": {
-      const element = child(shape, "enhanced-geometry");
-      if (!element) return { geometry: { preset: "rect" } };
-      const preset = presetNamed(attribute(element, "type"));
-      const flip =
-        `${attribute(element, "mirror-horizontal") === "true" ? "x" : ""}${attribute(element, "mirror-vertical") === "true" ? "y" : ""}` as
-          | ""
-          | "x"
-          | "y"
-          | "xy";
-      const modifiers = (attribute(element, "modifiers") ?? "").trim();
-      const plain =
-        preset === "rect" ||
-        preset === "ellipse" ||
-        (preset !== undefined && knowsPreset(preset) && !modifiers && !attribute(element, "enhanced-path"));
-      return {
-        geometry: plain
-          ? { preset: must(preset) }
-          : (readEnhancedGeometry(element, frame.width, frame.height) ?? {
-              preset: preset && knowsPreset(preset) ? preset : "rect",
-            }),
-        ...(flip ? { flip } : {}),
-      };
-    }
+    case "custom-shape":
+      return customForm(shape, frame);
     default:
       return { geometry: { preset: "line" } };
   }

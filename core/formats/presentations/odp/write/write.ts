@@ -1,4 +1,4 @@
-import type { Deck } from "@unitext/core/model";
+import type { Deck, DeckMetadata } from "@unitext/core/model";
 import { strToU8 } from "fflate";
 import { zip } from "../../../shared/archive";
 import { xml } from "../../../shared/xml";
@@ -9,6 +9,21 @@ import { Pages } from "./pages";
 import { OdpBase } from "../patch/patchslide";
 import { documentPart, mediaOf, metaPart } from "./documentparts";
 import { updatePresentation } from "./update";
+
+/** The default style of graphics: the font, colour and language of the deck. */
+function defaultStyle({ language: tag }: Deck, { theme }: DeckMetadata): string {
+  const [language, country] = tag.split("-");
+  return xml(
+    "style:default-style",
+    { "style:family": "graphic" },
+    xml("style:text-properties", {
+      "style:font-name": theme.fonts.body,
+      "fo:color": theme.colours.ink,
+      "fo:language": language,
+      "fo:country": country && /^[A-Z]{2}$/.test(country) ? country : "none",
+    }),
+  );
+}
 
 /**
  * Writes a deck as a presentation in OpenDocument 1.3: a page for each slide with its notes, text as formatted
@@ -31,17 +46,7 @@ export function writeOdp(given: Deck, options: OdpOptions): Uint8Array {
   const written = deck.slides.map((slide, nth) => pages.own(slide, nth + 1));
   const masterPages = pages.masterPages();
   const faces = xml("office:font-face-decls", {}, ...pages.faces().map((face) => face.xml));
-  const [language, country] = deck.language.split("-");
-  const defaults = xml(
-    "style:default-style",
-    { "style:family": "graphic" },
-    xml("style:text-properties", {
-      "style:font-name": metadata.theme.fonts.body,
-      "fo:color": metadata.theme.colours.ink,
-      "fo:language": language,
-      "fo:country": country && /^[A-Z]{2}$/.test(country) ? country : "none",
-    }),
-  );
+  const defaults = defaultStyle(deck, metadata);
   const parts = new Map<string, Uint8Array>([["mimetype", strToU8(MEDIA_TYPE)]]);
   parts.set(
     "content.xml",

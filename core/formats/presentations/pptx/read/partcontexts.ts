@@ -82,6 +82,12 @@ export class PartContexts {
     return element;
   }
 
+  /** Returns the path of a part of the package that a relationship leads to; undefined when it has none. */
+  private relatedPart(path: string, id: string): string | undefined {
+    const target = this.pack.relationships(path).get(id);
+    return target && !target.external && this.pack.has(target.target) ? target.target : undefined;
+  }
+
   shapeWork(
     path: string,
     number: number | null,
@@ -117,14 +123,14 @@ export class PartContexts {
       media: (id) => this.files.media(path, id),
       legacy: (shape) => this.files.legacy(path, shape),
       part: (id) => {
-        const target = this.pack.relationships(path).get(id);
-        return target && !target.external && this.pack.has(target.target) ? this.pack.tree(target.target) : undefined;
+        const target = this.relatedPart(path, id);
+        return target === undefined ? undefined : this.pack.tree(target);
       },
       within: (id, own) => {
-        const target = this.pack.relationships(path).get(id);
-        return target && !target.external && this.pack.has(target.target)
-          ? this.shapeWork(target.target, null, inheritance, map, "blank", new Map(), own)
-          : undefined;
+        const target = this.relatedPart(path, id);
+        return target === undefined
+          ? undefined
+          : this.shapeWork(target, null, inheritance, map, "blank", new Map(), own);
       },
       styleOf: (key, make) => {
         const known = scheme.styles.get(key) ?? make();

@@ -43,6 +43,9 @@ const NAMED_BY_ID: ReadonlySet<string> = new Set(
   ["image", "chart", "package", "oleObject", "video", "audio"].map((name) => REL.chart.replace(/chart$/, name)),
 );
 
+/** A slide takes the colour map of its master. */
+const MASTER_COLOURS = "<p:clrMapOvr><a:masterClrMapping/></p:clrMapOvr>";
+
 /** Writes one deck: its own slides on its own layouts, slides of source packages on theirs. */
 class Writer {
   private readonly metadata: DeckMetadata;
@@ -194,27 +197,12 @@ class Writer {
         [TAG.elements]: facts,
       }),
     );
-    const data = xml(
-      "p:cSld",
-      {},
-      background,
-      xml("p:spTree", {}, GROUP, tree),
-      xml("p:custDataLst", {}, xml("p:tags", { "r:id": tags })),
-    );
-    pack.add(
-      work.path,
-      TYPE.slide,
-      XML_HEAD +
-        xml(
-          "p:sld",
-          { ...namespaces, show: slide.hidden ? 0 : undefined },
-          data,
-          "<p:clrMapOvr><a:masterClrMapping/></p:clrMapOvr>",
-          transition,
-          timingXml(slide, shapesOf, withoutText(slide)),
-        ),
-      relationships,
-    );
+    const custom = xml("p:custDataLst", {}, xml("p:tags", { "r:id": tags }));
+    const data = xml("p:cSld", {}, background, xml("p:spTree", {}, GROUP, tree), custom);
+    const timing = timingXml(slide, shapesOf, withoutText(slide));
+    const show = slide.hidden ? 0 : undefined;
+    const part = xml("p:sld", { ...namespaces, show }, data, MASTER_COLOURS, transition, timing);
+    pack.add(work.path, TYPE.slide, XML_HEAD + part, relationships);
     if (notes !== undefined) this.notes.write(slide, notes);
   }
 
