@@ -105,6 +105,40 @@ async function* readPresentation({ name, bytes }: ReadWork): AsyncGenerator<Read
   }
 }
 
+/** Blocks of a document as they are taken, with the words of those taken so far. */
+class CountedBlocks implements Iterable<Block> {
+  words = 0;
+  private readonly coming: Iterator<Block>;
+  /** Blocks that were read ahead. */
+  private readonly ahead: Block[] = [];
+  private at = 0;
+
+  constructor(blocks: Iterable<Block>) {
+    this.coming = blocks[Symbol.iterator]();
+  }
+
+  *[Symbol.iterator](): Generator<Block> {
+    for (;;) {
+      const block = this.at < this.ahead.length ? this.ahead[this.at++] : this.coming.next().value;
+      if (!block) return;
+      this.words += wordsIn(block);
+      yield block;
+    }
+  }
+
+  /** Reads all blocks, which can still be taken, and returns the words of the document. */
+  readToEnd(): number {
+    for (let next = this.coming.next(); !next.done; next = this.coming.next()) this.ahead.push(next.value);
+    return this.words + this.ahead.slice(this.at).reduce((sum, block) => sum + wordsIn(block), 0);
+  }
+}
+
+const missingPicture = (slide: number, picture: string): Entries["left"][number] => ({
+  slide,
+  what: `the picture ${picture}`,
+  why: "its file was not found; add it to the deck to see it",
+});
+
 async function* readDocument({ fonts: folder, name, bytes, deck, document }: ReadWork): AsyncGenerator<ReadProgress> {
   const source = readSource(bytes, name, extensionOf(name) as SourceKind);
   const { front, problems } = source.manuscript;
@@ -120,29 +154,17 @@ async function* readDocument({ fonts: folder, name, bytes, deck, document }: Rea
   yield { kind: "head", metadata, blobs, typed };
 
   // The first slides do not wait for the rest of the text.
-  const coming = source.manuscript.blocks[Symbol.iterator]();
-  const waiting: Block[] = [];
-  let at = 0;
-  let read = 0;
-  const counted = function* (): Generator<Block> {
-    for (;;) {
-      const block = at < waiting.length ? waiting[at++] : coming.next().value;
-      if (!block) return;
-      read += wordsIn(block);
-      yield block;
-    }
-  };
+  const blocks = new CountedBlocks(source.manuscript.blocks);
   const lines: Lines[] = [];
   const left: Entries["left"] = [];
   let lot: Slide[] = [];
   let since = performance.now();
   let whole: ReadProgress | undefined;
   const rest = (): ReadProgress => {
-    for (let next = coming.next(); !next.done; next = coming.next()) waiting.push(next.value);
-    const words = read + waiting.slice(at).reduce((sum, block) => sum + wordsIn(block), 0);
-    return { kind: "text", text: source.text(), pages: Math.max(1, Math.ceil(words / PAGE)) };
+    const pages = Math.max(1, Math.ceil(blocks.readToEnd() / PAGE));
+    return { kind: "text", text: source.text(), pages };
   };
-  for (const made of generate({ front, blocks: { [Symbol.iterator]: counted }, problems }, rule, {
+  for (const made of generate({ front, blocks, problems }, rule, {
     newId: () => nanoid(10),
     metadata,
     fonts: fontsIn(folder),
@@ -151,23 +173,18 @@ async function* readDocument({ fonts: folder, name, bytes, deck, document }: Rea
     lot.push(made.slide);
     lines.push(made.lines);
     for (const picture of picturesOn(made.slide))
-      if (!assets[picture] && !source.pictures.has(picture))
-        left.push({
-          slide: lines.length,
-          what: `the picture ${picture}`,
-          why: "its file was not found; add it to the deck to see it",
-        });
+      if (!assets[picture] && !source.pictures.has(picture)) left.push(missingPicture(lines.length, picture));
     const full =
       lines.length <= FIRST
         ? lot.length >= FIRST
         : lot.length >= LOT.slides || performance.now() - since > LOT.milliseconds;
     if (!full) continue;
-    yield { kind: "slides", slides: lot, page: Math.floor(read / PAGE) + 1 };
+    yield { kind: "slides", slides: lot, page: Math.floor(blocks.words / PAGE) + 1 };
     if (!whole) yield (whole = rest());
     lot = [];
     since = performance.now();
   }
-  if (lot.length) yield { kind: "slides", slides: lot, page: Math.floor(read / PAGE) + 1 };
+  if (lot.length) yield { kind: "slides", slides: lot, page: Math.floor(blocks.words / PAGE) + 1 };
   if (!whole) yield rest();
   // Converting pictures takes longest: the slides are there already, and get them one by one.
   const drawings = new PictureConverter(sha256);

@@ -32,7 +32,7 @@ export function MergeList({ into, pattern, onPattern, children }: Props) {
   const merge = useMergeList(into, pattern);
   const { list, setList, look, setLook, sections, setSections, contents, setContents, openingsOnce, setOpeningsOnce } =
     merge;
-  const { column, gathered, problem, count, shown, twin, place, drop, twins, move, order } = merge;
+  const { column, gathered, problem, count, preview, drop, twins, move, order } = merge;
   const check = (label: string, value: boolean, onValue: (value: boolean) => void) => (
     <label className="flex min-h-6 items-center gap-2">
       <input
@@ -94,12 +94,12 @@ export function MergeList({ into, pattern, onPattern, children }: Props) {
                 options={(["match", "keep"] as const).map((value) => ({
                   value,
                   label: value === "match" ? "the theme of this deck" : "each keeps its own theme",
-                  content: shown && twin && place && (
+                  content: preview && (
                     <SmallSlide
-                      slide={twin[value]}
+                      slide={preview.twin[value]}
                       number={1}
-                      metadata={{ ...metadataOf(shown.deck), ...(value === "match" ? { theme: place } : {}) }}
-                      deck={shown.deck.id}
+                      metadata={{ ...metadataOf(preview.deck), ...(value === "match" ? { theme: preview.place } : {}) }}
+                      deck={preview.deck.id}
                       width={104}
                     />
                   ),

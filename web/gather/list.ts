@@ -1,6 +1,6 @@
 import { groupByName, type MergeSource, matchName, parseRanges } from "@unitext/core/divide";
 import { type Deck, must } from "@unitext/core/model";
-import type { DeckRow } from "@unitext/server/api";
+import type { DeckRow, DeckState } from "@unitext/server/api";
 
 /** A deck of the list: all of its slides, or the typed ones. */
 export interface Listed {
@@ -49,4 +49,22 @@ export function chosenSlides(deck: Deck, slides: string): string[] | undefined {
 export function gatheredOf(state: { deck: Deck; version: number }, slides: string): MergeSource {
   const chosen = chosenSlides(state.deck, slides);
   return { deck: state.deck, version: state.version, ...(chosen ? { slides: chosen } : {}) };
+}
+
+/** Returns what the decks of a list give to a merge; undefined until all are loaded, with the problem where one is. */
+export function gatheredFrom(
+  list: readonly Listed[],
+  states: ReadonlyMap<string, DeckState>,
+): { gathered: MergeSource[] | undefined; problem: string | undefined } {
+  const all: MergeSource[] = [];
+  for (const { id, slides } of list) {
+    const state = states.get(id);
+    if (!state) return { gathered: undefined, problem: undefined };
+    try {
+      all.push(gatheredOf(state, slides));
+    } catch (error) {
+      return { gathered: undefined, problem: `${state.deck.properties.title}: ${(error as Error).message}` };
+    }
+  }
+  return { gathered: all.length ? all : undefined, problem: undefined };
 }

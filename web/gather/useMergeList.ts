@@ -1,11 +1,11 @@
-import { duplicates, type MergeSource } from "@unitext/core/divide";
+import { duplicates } from "@unitext/core/divide";
 import { must, type Theme } from "@unitext/core/model";
 import { DeckList, DeckState } from "@unitext/server/api";
 import { useMemo, useState } from "react";
 import useSWR from "swr";
 import { get } from "../api/client";
 import { lastAppearance } from "../deck/lastappearance";
-import { type Found, found, gatheredOf, type Listed, ordered } from "./list";
+import { type Found, found, gatheredFrom, type Listed, ordered } from "./list";
 
 /** Loads the decks of a list. */
 function useStates(ids: readonly string[], versions: ReadonlyMap<string, number>): Map<string, DeckState> {
@@ -24,16 +24,37 @@ function useStates(ids: readonly string[], versions: ReadonlyMap<string, number>
   return useMemo(() => new Map((data ?? []).map((state) => [state.deck.id, state])), [data]);
 }
 
-/** The decks that a name pattern finds, those chosen for a merge in their order, and how they are merged. */
-export function useMergeList(into: { id: string; theme: Theme } | undefined, pattern: string) {
-  const { data } = useSWR("/decks", () => get("/decks", DeckList));
-  const [list, setList] = useState<Listed[]>([]);
-  const [column, setColumn] = useState<number | "name">("name");
+/** How the decks of a list are merged. */
+function useMergeOptions() {
   const [look, setLook] = useState(lastAppearance);
   const [sections, setSections] = useState(false);
   const [contents, setContents] = useState(false);
   const [openingsOnce, setOpeningsOnce] = useState(true);
   const [drop, setDrop] = useState<ReadonlySet<string>>(new Set());
+  return { look, setLook, sections, setSections, contents, setContents, openingsOnce, setOpeningsOnce, drop, setDrop };
+}
+
+/** A slide in its own theme and in the theme of the merge, where they differ. */
+function useThemePreview(theme: Theme | undefined, list: readonly Listed[], states: ReadonlyMap<string, DeckState>) {
+  const place = theme ?? states.get(list[0]?.id ?? "")?.deck.theme;
+  const wanted = JSON.stringify(place);
+  const shown = list
+    .map(({ id }) => states.get(id))
+    .find((state) => state && JSON.stringify(state.deck.theme) !== wanted);
+  // A slide drawn in two themes counts as two slides for the drawing.
+  const twin = useMemo(() => {
+    const slide = shown?.deck.slides[0];
+    return slide && { match: { ...slide }, keep: { ...slide } };
+  }, [shown]);
+  return shown && twin && place ? { deck: shown.deck, twin, place } : undefined;
+}
+
+/** The decks that a name pattern finds, those chosen for a merge in their order, and how they are merged. */
+export function useMergeList(into: { id: string; theme: Theme } | undefined, pattern: string) {
+  const { data } = useSWR("/decks", () => get("/decks", DeckList));
+  const [list, setList] = useState<Listed[]>([]);
+  const [column, setColumn] = useState<number | "name">("name");
+  const options = useMergeOptions();
   const rows = (data?.decks ?? []).filter(({ id }) => id !== into?.id);
   // biome-ignore lint/correctness/useExhaustiveDependencies: the rows are made anew at every render from these values.
   const byId = useMemo(() => new Map(rows.map((row) => [row.id, row])), [data, into?.id]);
@@ -46,40 +67,12 @@ export function useMergeList(into: { id: string; theme: Theme } | undefined, pat
   );
   const listed = new Set(list.map(({ id }) => id));
 
-  const { gathered, problem } = useMemo(() => {
-    const all: MergeSource[] = [];
-    for (const { id, slides } of list) {
-      const state = states.get(id);
-      if (!state) return { gathered: undefined, problem: undefined };
-      try {
-        all.push(gatheredOf(state, slides));
-      } catch (error) {
-        return { gathered: undefined, problem: `${state.deck.properties.title}: ${(error as Error).message}` };
-      }
-    }
-    return { gathered: all.length ? all : undefined, problem: undefined };
-  }, [list, states]);
+  const { gathered, problem } = useMemo(() => gatheredFrom(list, states), [list, states]);
   const twins = useMemo(() => (gathered ? duplicates(gathered) : []), [gathered]);
   const count =
     (gathered ?? []).reduce((sum, { deck, slides }) => sum + (slides?.length ?? deck.slides.length), 0) -
-    [...drop].length;
-  const shown = list
-    .map(({ id }) => states.get(id))
-    .find(
-      (state) =>
-        state &&
-        (into
-          ? JSON.stringify(state.deck.theme) !== JSON.stringify(into.theme)
-          : JSON.stringify(state.deck.theme) !== JSON.stringify(states.get(list[0]?.id ?? "")?.deck.theme)),
-    );
-  const place = into?.theme ?? states.get(list[0]?.id ?? "")?.deck.theme;
-
-  // A slide drawn in two themes counts as two slides for the drawing.
-  const twin = useMemo(
-    () =>
-      shown?.deck.slides[0] ? { match: { ...shown.deck.slides[0] }, keep: { ...shown.deck.slides[0] } } : undefined,
-    [shown],
-  );
+    options.drop.size;
+  const preview = useThemePreview(into?.theme, list, states);
 
   const add = (more: readonly Found[]) =>
     setList((now) => [
@@ -103,21 +96,12 @@ export function useMergeList(into: { id: string; theme: Theme } | undefined, pat
     );
   };
   return {
+    ...options,
     loaded: data !== undefined,
     list,
     setList,
     column,
     setColumn,
-    look,
-    setLook,
-    sections,
-    setSections,
-    contents,
-    setContents,
-    openingsOnce,
-    setOpeningsOnce,
-    drop,
-    setDrop,
     byId,
     fits,
     stars,
@@ -127,9 +111,7 @@ export function useMergeList(into: { id: string; theme: Theme } | undefined, pat
     problem,
     twins,
     count,
-    shown,
-    twin,
-    place,
+    preview,
     add,
     move,
     order,

@@ -3,7 +3,6 @@ import { type Crop, type Element, type PictureElement, type Slide, must } from "
 import { useEffect, useMemo, useRef, useState } from "react";
 import { useDeck } from "../deck/DeckContext";
 import { useScene } from "../deck/scenes";
-import { useCommands } from "../keys";
 import { styleNonce } from "../shell/nonce";
 import { Appearance } from "./Appearance";
 import { Comments } from "./Comments";
@@ -14,16 +13,8 @@ import { usePlay } from "./play";
 import { Selected } from "./Selected";
 import { useActs } from "./selection";
 import { Stage } from "./Stage";
+import { useSelectionKeys } from "./useSelectionKeys";
 import { useTextTarget } from "./useTextTarget";
-
-/** How far an arrow key moves elements, in points: without Shift, and with it. */
-const [STEP, LEAP] = [1, 10];
-const MOVES: Record<string, readonly [number, number]> = {
-  ArrowLeft: [-1, 0],
-  ArrowRight: [1, 0],
-  ArrowUp: [0, -1],
-  ArrowDown: [0, 1],
-};
 
 /** One slide: its elements to select, move, resize and rotate; the selection is described at the side. */
 export function Bench({ slide, number }: { slide: Slide; number: number }) {
@@ -80,30 +71,15 @@ export function Bench({ slide, number }: { slide: Slide; number: number }) {
     setTarget(undefined);
     requestAnimationFrame(() => stage.current?.querySelector<HTMLElement>(back)?.focus());
   };
-  const onKeyDown = (event: React.KeyboardEvent) => {
-    if (target || !chosen.length || !canEdit || event.ctrlKey || event.metaKey || event.altKey) return;
-    const move = MOVES[event.key];
-    if (!move && event.key !== "Escape") return;
-    event.preventDefault();
-    event.stopPropagation();
-    const step = event.shiftKey ? LEAP : STEP;
-    if (!move && cropped) setCropping(undefined);
-    else if (!move) choose([]);
-    else if (cropped) crop(cropped, movedCrop(cropped.crop ?? NO_CROP, (move[0] * step) / 100, (move[1] * step) / 100));
-    else acts.nudge(move[0] * step, move[1] * step);
-  };
-  useCommands(
-    canEdit && !target && chosen.length
-      ? {
-          removeElement: acts.remove,
-          duplicateElement: acts.duplicate,
-          front: () => acts.order("front"),
-          back: () => acts.order("back"),
-          group: () => (acts.elements.length > 1 ? acts.group() : undefined),
-          ungroup: () => (acts.elements.some(({ groups }) => groups?.length) ? acts.ungroup() : undefined),
-        }
-      : {},
-  );
+  const onKeyDown = useSelectionKeys({
+    acts,
+    active: canEdit && !target && chosen.length > 0,
+    cropped: cropped && {
+      move: (dx, dy) => crop(cropped, movedCrop(cropped.crop ?? NO_CROP, dx, dy)),
+      leave: () => setCropping(undefined),
+    },
+    leave: () => choose([]),
+  });
 
   return (
     <div className="flex h-full">
