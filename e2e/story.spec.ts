@@ -303,7 +303,7 @@ test("acts by name: a place said in words, keys of one's own, a search on the De
   expect((await order()).length).toBe(before.length + 1);
 });
 
-test("errors in the text stand at their line, and the rest is taken", async ({ page }) => {
+test("errors in the text are shown at their line, and the rest is taken", async ({ page }) => {
   const made = await page.request.post("/api/decks", {
     data: {
       title: "",
@@ -325,7 +325,7 @@ test("errors in the text stand at their line, and the rest is taken", async ({ p
     await page.keyboard.insertText(
       "- and more lines that will never fit on the slide, however small the letters may become on it\n".repeat(6),
     );
-  // Who types a deck divides its slides: what stands out is marked, in the text and on the slide.
+  // Who types a deck divides its slides: overflow is marked, in the text and on the slide.
   await expect(page.getByText(/pt too much/)).toBeVisible();
   await expect(page.locator(".cm-over")).toHaveCount(1);
   await expect(page.getByText("1 too full")).toBeVisible();

@@ -20,7 +20,7 @@ async function typeNotes(page: Page, text: string): Promise<void> {
   await page.keyboard.press("Escape");
 }
 
-test("what was typed while the service has a fault is kept, also when the page is opened anew, and saved afterwards", async ({
+test("what was typed while the service has a fault is kept, also when the page is opened again, and saved afterwards", async ({
   page,
 }) => {
   const id = await newDeck(page, "Kept under faults");

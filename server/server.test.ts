@@ -36,11 +36,13 @@ function slide(id: string): Slide {
     elements: [{ kind: "text", id: `${id}t`, slot: "title", text: plainText(`Title ${id}`) }],
   };
 }
+
 async function stored(...ids: string[]): Promise<Deck> {
   const deck = { ...emptyDeck(nanoid(12), "Levels"), slides: ids.map(slide) };
   await createDeck(server.db, "olive", deck, new Map(), null);
   return deck;
 }
+
 const order = async (id: string) => (await loadDeck(server.db, id)).deck.slides.map((item) => item.id).join(" ");
 
 describe("access", () => {
@@ -484,7 +486,7 @@ describe("pictures", () => {
     });
     expect([refused.status, ((await refused.json()) as { error: { message: string } }).error.message]).toEqual([
       422,
-      "The picture is no PNG, JPEG, GIF, SVG, WMF, EMF, TIFF or BMP file that can be read, it has more dots than a slide can use, or it has no name.",
+      "The picture is no PNG, JPEG, GIF, SVG, WMF, EMF, TIFF or BMP file that can be read, it has more pixels than a slide can use, or it has no name.",
     ]);
   });
 });

@@ -98,7 +98,7 @@ class Merge {
   private readonly openings = new Map<string, string>();
   /** The new ids of slides, by deck and slide. */
   private readonly places = new Map<string, string>();
-  /** The slides that stand for duplicates that were left out. */
+  /** The slides that replace duplicates that were left out. */
   private readonly instead = new Map<string, string>();
   /** The slides that stay, by the duplicates that are dropped. */
   private readonly copyOf = new Map<string, string>();
@@ -210,7 +210,7 @@ class Merge {
       this.account(
         deck,
         from,
-        `its page was ${pageName(deck.page)}; what stands freely on it was fitted to ${pageName(this.place.page)}`,
+        `its page was ${pageName(deck.page)}; positioned elements were scaled to ${pageName(this.place.page)}`,
         false,
       );
     const keeps = appearance === "keep" || deck.id === appearanceOf;
@@ -238,12 +238,12 @@ class Merge {
         const inside = slideLink(to);
         const other = deckLink(to);
         const key = inside !== undefined ? keyOf(deck.id, inside) : other ? keyOf(other.deck, other.slide) : undefined;
-        const stands = key === undefined ? undefined : this.instead.get(key);
-        const at = key === undefined ? undefined : (this.places.get(key) ?? this.places.get(stands ?? ""));
+        const kept = key === undefined ? undefined : this.instead.get(key);
+        const at = key === undefined ? undefined : (this.places.get(key) ?? this.places.get(kept ?? ""));
         if (at === undefined)
           // A slide that was not taken is led to in its own deck.
           return inside !== undefined && ids.has(inside) ? `deck:${deck.id}/${inside}` : to;
-        if (stands !== undefined)
+        if (kept !== undefined)
           this.accounts.push({
             kind: "link",
             deck: deck.id,

@@ -81,7 +81,7 @@ describe("order", () => {
     expect(describeChange(change as never)).toBe("Moved a slide");
   });
 
-  it("moves several that stand apart to one place, in their order", () => {
+  it("moves several that are not neighbours to one place, in their order", () => {
     const before = deck(line("a", "b", "c", "d", "e").slides);
     expect(order(apply(before, moveTo(before, ["d", "a"], { parent: null, after: "b" })).deck)).toBe("b a d c e");
   });

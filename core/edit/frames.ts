@@ -139,18 +139,19 @@ const coveredCells = (cell: Cell, columns: number, rows: number): Cell => {
   const { columns: _, rows: __, ...rest } = cell;
   return { ...rest, ...(columns > 1 ? { columns } : {}), ...(rows > 1 ? { rows } : {}) };
 };
+
 /** Returns an empty cell with the appearance of another cell and of its text. */
 const empty = (like: Cell | null | undefined): Cell => {
   const {
     text: [first],
     columns: _,
     rows: __,
-    ...stands
+    ...appearance
   } = like ?? { text: [] };
-  if (!first) return { ...stands, text: [] };
+  if (!first) return { ...appearance, text: [] };
   const words = first.runs[0]?.properties ?? first.properties?.words;
   return {
-    ...stands,
+    ...appearance,
     text:
       words || first.align || first.properties
         ? [{ ...first, runs: [], ...(words ? { properties: { ...first.properties, words } } : {}) }]

@@ -99,7 +99,7 @@ describe("names under a plot", () => {
 describe("labels of values", () => {
   const middle = ({ frame: place }: FigureLabel) => [place.x + place.width / 2, place.y + place.height / 2];
   it.each(["column", "bar"] as const)(
-    "stand in the middle of the pieces of a stack of %ss, in letters that stand out from them",
+    "are centred in the pieces of a stack of %ss, in a colour that contrasts with them",
     (form) => {
       const figure = draw(
         form,

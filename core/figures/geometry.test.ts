@@ -71,7 +71,7 @@ describe("preset forms", () => {
     expect(text.width).toBeCloseTo(100 - 2 * 2.929, 2);
   });
 
-  it("an ellipse is one, and its text stands in the rectangle at 45°", () => {
+  it("an ellipse is one, and its text area is the rectangle at 45°", () => {
     const { outlines, text } = resolveGeometry({ preset: "ellipse" }, 100, 60);
     expect(outlines[0]?.d).toMatch(/^M0 30A50 30 0 0 1 /);
     expect(text.x).toBeCloseTo(50 * (1 - Math.SQRT1_2), 3);

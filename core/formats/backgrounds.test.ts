@@ -27,8 +27,8 @@ const drawn = (deck: Deck) =>
   ).flatMap((node) => (node.kind === "picture" ? [[node.x, node.y, node.width, node.height].map(Math.round)] : []));
 
 describe("a picture that covers a page", () => {
-  // Worked by hand: 400 by 300 on 960 by 540 is 960 by 720, of which 90 points stand out above and below: a sixth of the page each.
-  it("stands out on one axis, as far as its ratio asks", () => {
+  // Worked by hand: 400 by 300 on 960 by 540 is 960 by 720, of which 90 points extend above and below: a sixth of the page each.
+  it("extends over the page on one axis, as its ratio asks", () => {
     expect(coverOf({ width: 400, height: 300 }, { width: 960, height: 540 }).down).toBeCloseTo(1 / 6, 6);
     expect(coverOf({ width: 400, height: 300 }, { width: 960, height: 540 }).across).toBe(0);
     expect(coverOf({ width: 1600, height: 300 }, { width: 960, height: 540 })).toEqual({
@@ -46,7 +46,7 @@ describe("a picture that covers a page", () => {
     expect(other.slides[0]?.background).toHaveProperty("picture");
     expect(drawn(other)).toEqual([[0, -90, 960, 720]]);
     const parts = unzipSync(WRITERS[format].write(deck, bench.context) as Uint8Array);
-    // ECMA-376-1, 20.1.8.30: sides below 0 stand out; OpenDocument 1.3, part 3, 20.155 to 20.158 (the numbers from memory).
+    // ECMA-376-1, 20.1.8.30: negative sides extend over the frame; OpenDocument 1.3, part 3, 20.155 to 20.158 (the numbers from memory).
     if (format === "pptx")
       expect(strFromU8(must(parts["ppt/slides/slide1.xml"]))).toContain('<a:fillRect t="-16667" b="-16667"/>');
     else

@@ -137,8 +137,8 @@ describe("the table of features", () => {
     },
   );
 
-  // OpenDocument 1.3, 9.10 and 9.11: what stands at the foot of pages stands on their master, and each page says its words.
-  it("keeps on the master of an .odp what stands in the same place on its slides, each with its own words", async () => {
+  // OpenDocument 1.3, 9.10 and 9.11: footers are placed on the master, and each page has their words.
+  it("keeps on the master of an .odp the footers that its slides have in the same place, each with its own words", async () => {
     const regions = (words: string) => [
       { region: "footer" as const, text: words, frame: { x: 56, y: 504, width: 500, height: 26 } },
       { region: "number" as const, text: "‹#›", frame: { x: 850, y: 504, width: 54, height: 26 } },

@@ -165,7 +165,7 @@ describe.each(FORMATS)("entrances in .%s", (format) => {
     );
   }, 60_000);
 
-  it("are kept, moved and written anew in a file of another program", () => {
+  it("are kept, moved and rewritten in a file of another program", () => {
     const bytes = asAnother(
       write(
         deckOf([
@@ -219,7 +219,7 @@ describe.each(FORMATS)("entrances in .%s", (format) => {
     );
   });
 
-  it("let what stands in a group come in as one", () => {
+  it("let the members of a group enter as one", () => {
     const bytes = write(deckOf([shape("a", { groups: ["g"] }), shape("b", { groups: ["g"] }), shape("c")]), format);
     // ECMA-376-1, 19.5.72 (`p:spTgt` names any drawing by its id, a group too) and OpenDocument 1.3, 19.914 (`xml:id` of `draw:g`).
     const group =

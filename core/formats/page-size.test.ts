@@ -12,10 +12,12 @@ import { WRITERS, writeReport } from "./index";
 const bench = filesBench();
 const { context } = bench;
 const content = join(import.meta.dirname, "../../demo/content");
+
 function read(bytes: Uint8Array, name: string, prefix = "r"): Deck {
   const found = bench.read(bytes, name, prefix);
   return found.deck;
 }
+
 const FILES = { pptx: "quay-in-autumn.pptx", odp: "open-day.odp" } as const;
 type Format = keyof typeof FILES;
 const given = (format: Format) => read(readFileSync(join(content, FILES[format])), FILES[format]);
@@ -75,7 +77,7 @@ describe.each(["pptx", "odp"] as const)("a deck from a .%s", (format) => {
     expect(
       accounts.filter(
         ({ kind, left, why }) =>
-          kind === "slide" && !left && why === "its page was 16:9; what stands freely on it was fitted to 4:3",
+          kind === "slide" && !left && why === "its page was 16:9; positioned elements were scaled to 4:3",
       ).length,
     ).toBeGreaterThanOrEqual(fitted);
   });

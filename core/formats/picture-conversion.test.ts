@@ -9,7 +9,7 @@ import { strFromU8, strToU8, unzipSync, zipSync } from "fflate";
 import { PNG } from "pngjs";
 import { type ReadResult, withDrawings, WRITERS } from "./index";
 
-// Presentations of other programs with pictures that pages do not show as they come: lists of drawing acts, and dots packed otherwise. The left half is petrol, the right half ochre.
+// Presentations of other programs with pictures that pages do not show as they come: lists of drawing records, and pixels in other formats. The left half is petrol, the right half ochre.
 const half = (x: number, colour: readonly [number, number, number]) => ({ x, y: 0, width: 50, height: 50, colour });
 const HALVES = [half(0, [15, 92, 99]), half(50, [183, 121, 31])];
 const photo = new Uint8Array(PNG.sync.write(new PNG({ width: 100, height: 50 })));
@@ -69,23 +69,27 @@ function fileWith(format: "pptx" | "odp", bytes: Uint8Array, ending: string): Ui
     ),
   );
 }
+
 async function read(bytes: Uint8Array, name: string): Promise<ReadResult> {
   const found = await withDrawings(bench.read(bytes, name), sha256);
   for (const [sum, blob] of found.blobs) bench.blobs.set(sum, blob);
   return found;
 }
+
 const slideOf = ({ deck }: Pick<ReadResult, "deck">) => must(deck.slides[0]);
+
 /** The colours in the middle of both halves of the frame, as another program draws the slide's drawing. */
 function halves(found: Pick<ReadResult, "deck">): number[][] {
   const svg = unzipSync(WRITERS.svg.write(found.deck, context) as Uint8Array);
   const { data, width } = PNG.sync.read(Buffer.from(png(strFromU8(must(Object.values(svg)[0])), 960)));
   return [175, 325].map((x) => [...data.subarray((110 * width + x) * 4, (110 * width + x) * 4 + 3)]);
 }
+
 const COLOURS = HALVES.map(({ colour }) => [...colour]);
 
 beforeAll(loadFormulas);
 
-describe("a picture of drawing acts, or of dots in a TIFF or BMP, in a presentation", () => {
+describe("a picture of drawing records, or of pixels in a TIFF or BMP, in a presentation", () => {
   const kinds: [string, "pptx" | "odp", Uint8Array, string, Asset["mediaType"]][] = [
     [".pptx as EMF", "pptx", emf(100, 50, HALVES), "emf", "image/svg+xml"],
     [".pptx as WMF", "pptx", wmf(100, 50, HALVES), "wmf", "image/svg+xml"],
@@ -110,7 +114,7 @@ describe("a picture of drawing acts, or of dots in a TIFF or BMP, in a presentat
     expect(found.adapted).toContainEqual({
       slide: 1,
       what: expect.stringMatching(/^the picture “/),
-      how: `${mediaType === "image/png" ? `its dots (${ending}) are packed anew as PNG` : `its drawing acts (${ending}) are drawn anew as lines`}; ${format === "pptx" ? "a .pptx" : "an .odp"} keeps them`,
+      how: `${mediaType === "image/png" ? `its pixels (${ending}) are stored as PNG` : `its drawing (${ending}) is converted to SVG`}; ${format === "pptx" ? "a .pptx" : "an .odp"} keeps them`,
     });
   });
 
@@ -163,7 +167,7 @@ describe("a picture of drawing acts, or of dots in a TIFF or BMP, in a presentat
     expect(found.left).toEqual([
       {
         slide: null,
-        what: expect.stringMatching(/^the drawing acts of the picture .*\.emf$/),
+        what: expect.stringMatching(/^the drawing records of the picture .*\.emf$/),
         why: expect.stringMatching(/^they are damaged/),
       },
     ]);
@@ -183,7 +187,7 @@ describe("an embedded object of a .pptx", () => {
     'xmlns:p="http://schemas.openxmlformats.org/presentationml/2006/main" xmlns:a="http://schemas.openxmlformats.org/drawingml/2006/main" xmlns:r="http://schemas.openxmlformats.org/officeDocument/2006/relationships"';
   const object = (spid: string) =>
     `<p:graphicFrame ${P}><p:nvGraphicFramePr><p:cNvPr id="7" name="Levels"/><p:cNvGraphicFramePr/><p:nvPr/></p:nvGraphicFramePr><p:xfrm><a:off x="1270000" y="762000"/><a:ext cx="3810000" cy="1270000"/></p:xfrm><a:graphic><a:graphicData uri="http://schemas.openxmlformats.org/presentationml/2006/ole"><p:oleObj spid="${spid}" name="Sheet" r:id="rIdObject" imgW="100" imgH="50" progId="Sheet.8"><p:embed/></p:oleObj></a:graphicData></a:graphic></p:graphicFrame>`;
-  // ECMA-376-4, 19: how shapes, and the pictures in them, stand in an older drawing.
+  // ECMA-376-4, 19: how shapes, and the pictures in them, are placed in an older drawing.
   const drawing =
     '<xml xmlns:v="urn:example:vml" xmlns:o="urn:example:office"><v:shapetype id="_t75"/><v:shape id="first" o:spid="_s1026" type="#_t75"><v:imagedata o:relid="rId1" o:title=""/></v:shape><v:shape id="_s1027"><v:imagedata o:relid="rId1"/></v:shape><v:shape id="_s1028"/></xml>';
   const REL = "http://schemas.openxmlformats.org/officeDocument/2006/relationships";

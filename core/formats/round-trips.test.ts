@@ -41,7 +41,7 @@ const facts = (slide: Slide) => ({
   ),
 });
 
-/** One slide for each kind of figure that stands in a file as its words. */
+/** One slide for each kind of figure that a file has as its words. */
 function figures(): Deck {
   const line = (text: string): RichText[number] => ({ kind: "bullet", level: 0, runs: [run(text)] });
   return {

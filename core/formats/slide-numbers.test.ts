@@ -118,7 +118,7 @@ describe.each(FORMATS)("the number of a slide in .%s", (format) => {
       ).toBe(true);
   });
 
-  it("stays a field when the words around it are changed, and when the slide is written anew elsewhere", () => {
+  it("stays a field when the words around it are changed, and when the slide is rewritten in another file", () => {
     const found = read(withoutTags(bytes(format)), format).deck;
     const slides = found.slides.map((slide) => ({
       ...slide,

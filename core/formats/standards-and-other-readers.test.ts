@@ -376,7 +376,7 @@ describe("files as the standards and other readers see them", () => {
 });
 
 // ISO 32000-1, 11.3.5.3: with the blend mode Saturation a grey takes the colours off what lies under it, and a white seen through lightens it.
-it("pictures in other colours are drawn so in a .pdf, also where nothing can draw them anew", async () => {
+it("pictures in other colours are drawn so in a .pdf, also where nothing can recolour them", async () => {
   const { getDocument, OPS } = await import("pdfjs-dist/legacy/build/pdf.mjs");
   const drawn = async (recolour: "grey" | "washout" | undefined) => {
     const given = everything({

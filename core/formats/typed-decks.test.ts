@@ -18,7 +18,7 @@ import { shippedFonts } from "@unitext/core/testing/fonts";
 import { PNG } from "pngjs";
 import { WRITERS } from "./index";
 
-// What people type stands in arrangements and roles, which no file knows: what is written says all that they mean for size, colour, face, side, anchor and lines.
+// What people type is in arrangements and roles, which no file format has: what is written says all that they mean for size, colour, face, side, anchor and lines.
 const bench = filesBench(new Uint8Array(PNG.sync.write(new PNG({ width: 40, height: 30 }))));
 const fonts = shippedFonts();
 

@@ -107,7 +107,7 @@ const deck: Deck = {
   ],
 };
 
-describe("a picture that stands in one place alone", () => {
+describe("a picture that is used once", () => {
   it.each(["pptx", "odp", "json"] as const)(
     "is there when a .%s is read again, wherever it stands",
     (format: WritableFormat) => {

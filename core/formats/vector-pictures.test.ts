@@ -1,5 +1,4 @@
 import { type Deck, type Element, emptyDeck, newSlide, must } from "@unitext/core/model";
-
 import { filesBench, sha256 } from "@unitext/core/testing/files";
 import { Resvg } from "@resvg/resvg-js";
 import { strFromU8, strToU8, unzipSync, zipSync } from "fflate";
@@ -59,6 +58,7 @@ const deck: Deck = {
 };
 const write = (format: WritableFormat, of = deck) => WRITERS[format].write(of, context) as Uint8Array;
 const text = (parts: Record<string, Uint8Array>, path: string) => strFromU8(must(parts[path]));
+
 /** The file without what Unitext alone knows of it. */
 const bare = (bytes: Uint8Array) =>
   zipSync(
@@ -77,7 +77,7 @@ const bare = (bytes: Uint8Array) =>
   );
 
 describe("a picture in SVG", () => {
-  it("stands in a .pptx as its drawing and, for programs that do not know it, as a picture of dots beside it", () => {
+  it("is in a .pptx as its drawing and, for programs that do not know it, as a raster picture beside it", () => {
     const parts = unzipSync(write("pptx"));
     const slide = text(parts, "ppt/slides/slide1.xml");
     const rows = new Map(
@@ -107,7 +107,7 @@ describe("a picture in SVG", () => {
     expect(text(parts, "[Content_Types].xml")).toMatch(/Extension="svg" ContentType="image\/svg\+xml"/);
   });
 
-  it("stands in an .odp as its drawing first, then its dots (10.4.2: the first that a program can show)", () => {
+  it("is in an .odp as its drawing first, then as a raster picture (10.4.2: the first that a program can show)", () => {
     const parts = unzipSync(write("odp"));
     const frames = [...text(parts, "content.xml").matchAll(/<draw:frame [^>]*>((?:<draw:image [^>]*\/>)+)/g)].map(
       ([, images = ""]) => [...images.matchAll(/xlink:href="([^"]*)"/g)].map(([, path = ""]) => path),
@@ -175,7 +175,7 @@ describe("a picture in SVG", () => {
       slides: [{ ...newSlide("one", "blank"), elements: [picture("gauge.svg", 40), picture("wave.gif", 200)] }],
     };
     expect(writeReport(given, "pdf").adapted.map(({ what, how }) => `${what}: ${how}`)).toEqual([
-      "the picture gauge.svg: drawn in dots, up to 2400 in a row",
+      "the picture gauge.svg: drawn as pixels, up to 2400 in a row",
       "the picture wave.gif: shown standing still",
     ]);
     const { getDocument, OPS } = await import("pdfjs-dist/legacy/build/pdf.mjs");
@@ -242,6 +242,6 @@ describe("a picture in SVG", () => {
       const at = (Math.floor(height / 2) * width + Math.floor(width * x)) * step;
       holds([...data.subarray(at, at + 3)]);
     }
-    expect(writeReport(given, "pdf").adapted.map(({ how }) => how)).toEqual(["drawn in dots, up to 2400 in a row"]);
+    expect(writeReport(given, "pdf").adapted.map(({ how }) => how)).toEqual(["drawn as pixels, up to 2400 in a row"]);
   });
 });

@@ -193,7 +193,7 @@ export function fitComposition(
     say("The heading is longer than a title can be; the title has its beginning, the notes have all of it.");
     if (overflowOf(whole, context) === 0) return [whole];
   }
-  if (whole.slots.size) say("The columns hold more than fits side by side; they stand one after the other.");
+  if (whole.slots.size) say("The columns do not fit side by side; they are placed one after the other.");
   const flow = [...whole.flow, ...[...whole.slots.values()].flat()];
   const pages = new Paginator(whole, atomsOf(flow), context, say).run();
   if (!pages.length) return [whole];

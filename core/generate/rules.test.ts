@@ -142,7 +142,7 @@ describe("arrangements by content", () => {
 });
 
 describe("fitting", () => {
-  it("never lets anything stand out: long lists, tables, code, words, on every page shape and theme", () => {
+  it("never lets anything overflow: long lists, tables, code, words, on every page shape and theme", () => {
     const piece = fc.oneof(
       fc.integer({ min: 1, max: 30 }).map((n) => LONG.slice(0, n).join("\n\n")),
       fc.integer({ min: 1, max: 30 }).map((n) =>

@@ -86,7 +86,7 @@ it("what leads somewhere as a whole is named by its words, or by what its pictur
 });
 
 describe("a text in its box", () => {
-  it("stands inside its insets, on every side where it is set", () => {
+  it("is placed inside its insets, on every side where they are set", () => {
     expect(start(must(lines(box([paragraph("word")]))[0]))).toBeCloseTo(110, 2);
     expect(end(must(lines(box([paragraph("word", { align: "end" })]))[0]))).toBeCloseTo(386, 2);
     const middle = must(lines(box([paragraph("word", { align: "centre" })]))[0]);
@@ -100,7 +100,7 @@ describe("a text in its box", () => {
     expect(end(must(one[0]))).toBeGreaterThan(400);
   });
 
-  it("stands at the top, in the middle or at the bottom: the middle is half way", () => {
+  it("is placed at the top, in the middle or at the bottom: the middle is half way", () => {
     const y = (anchor: "top" | "middle" | "bottom") => must(lines(box([paragraph("word")], { anchor }))[0]).y;
     expect(y("middle")).toBeCloseTo((y("top") + y("bottom")) / 2, 2);
     expect(y("bottom") - y("top")).toBeGreaterThan(100);
@@ -115,7 +115,7 @@ describe("a text in its box", () => {
     expect(starts).toEqual([110, 256]);
   });
 
-  it("gets smaller until it fits, lets its box grow, or stands out by what is too much", () => {
+  it("gets smaller until it fits, lets its box grow, or overflows by what is too much", () => {
     const much = Array.from({ length: 14 }, () => paragraph(LONG));
     const [shrunk, grown, out] = [box(much, { fit: "shrink" }), box(much, { fit: "grow" }), box(much, { fit: "none" })];
     const sizes = new Set(
@@ -178,7 +178,7 @@ describe("paragraphs", () => {
   };
   const usual = gap({});
 
-  it("stand apart by the points, or the shares of their size, that they say", () => {
+  it("are spaced by points or by shares of their size, as they say", () => {
     expect(gap({ properties: { before: { points: 10 } } }) - usual).toBeCloseTo(10, 2);
     expect(gap({}, { properties: { after: { points: 7 } } }) - usual).toBeCloseTo(7, 2);
     expect(gap({ properties: { before: { times: 0.5 } } }) - gap({ properties: { before: { times: 0 } } })).toBeCloseTo(
@@ -229,7 +229,7 @@ describe("paragraphs", () => {
     expect(after(60)).toBeCloseTo(4 * usual, 2);
   });
 
-  it("without words at the end of a text lift it from below, and stand out unseen", () => {
+  it("without words at the end of a text lift it from below, and overflow unseen", () => {
     const blank: Paragraph = { kind: "plain", level: 0, runs: [] };
     const y = (...more: Paragraph[]) => must(lines(box([paragraph("word"), ...more], { anchor: "bottom" }))[0]).y;
     expect(y() - y(blank)).toBeCloseTo(usual, 2);
@@ -301,7 +301,7 @@ describe("paragraphs", () => {
     expect(line.runs.find(({ marker }) => marker)?.text).toBe("•");
   });
 
-  it("end, stand in the middle or have their decimal sign at tab stops that say so", () => {
+  it("end, are centred or have their decimal sign at tab stops that say so", () => {
     const set = (text: string, align: "end" | "centre" | "decimal") =>
       inked((lines(box([paragraph(text, { properties: { tabs: [{ at: 160, align }] } })])) as [SceneLine])[0]).filter(
         ({ text: words }) => words.trim() !== "",
@@ -426,7 +426,7 @@ describe("pictures in their frames", () => {
 
   it("show what is not cut off over all of the frame", () => {
     const node = shown(picture({ crop: { left: 0.1, top: 0.2, right: 0.3, bottom: 0 } } as Partial<Element>));
-    // 60 % of the width and 80 % of the height fill 300 by 200; it stands in the frame’s own points.
+    // 60 % of the width and 80 % of the height fill 300 by 200; it is in the frame’s own points.
     expect(node).toMatchObject({
       width: expect.closeTo(500, 3),
       height: expect.closeTo(250, 3),
@@ -435,7 +435,7 @@ describe("pictures in their frames", () => {
     });
   });
 
-  it("stand inside the frame where less than nothing is cut off", () => {
+  it("are placed inside the frame where less than nothing is cut off", () => {
     const node = shown(picture({ crop: { left: -0.5, top: 0, right: -0.5, bottom: 0 } } as Partial<Element>));
     expect(node).toMatchObject({ width: expect.closeTo(150, 3), x: expect.closeTo(75, 3) });
   });

@@ -203,7 +203,7 @@ describe("fitting", () => {
       })),
     );
 
-  it("takes the full size when it fits, smaller steps when it must, and reports what stands out in points", () => {
+  it("takes the full size when it fits, smaller steps when it must, and reports the overflow in points", () => {
     const sizes = [20, 100, 160, 600].map((words) => {
       const scene = layoutSlide(long(words), context);
       const box = scene.boxes.find(({ element }) => element === "b");
@@ -240,7 +240,7 @@ describe("fitting", () => {
     );
   });
 
-  it("says the same of what stands out whether it is drawn or only measured", () => {
+  it("reports the same overflow whether it is drawn or only measured", () => {
     let standing = 0;
     fc.assert(
       fc.property(

@@ -125,7 +125,7 @@ describe("signs before items of a file", () => {
   ];
   const LONG = "words that go on for more than a line of this box and then for another one";
 
-  it("stand in their room, words and further lines behind it", () => {
+  it("are placed in their indent, words and further lines after it", () => {
     const lines = styled([item("bullet", 0, LONG)], level(40, -30));
     expect(lines.length).toBeGreaterThan(1);
     expect(lines[0]?.sign?.x).toBeCloseTo(110, 1);
@@ -160,7 +160,7 @@ describe("signs before items of a file", () => {
     expect(styled(text("•••••"), level(0, 0), width).length).toBeGreaterThan(1);
   });
 
-  it("stand at the other side of text that runs to the left", () => {
+  it("are on the other side of text that runs to the left", () => {
     const [line] = styled(
       [item("number", 0, "שלום", { properties: { bullet: { scheme: "(1)" }, direction: "rtl" } })],
       [{ run: { size: 20 }, paragraph: { left: 20, first: -10 } }],

@@ -155,7 +155,7 @@ describe("what slides share", () => {
 });
 
 describe("elements with those that drawings are made of", () => {
-  it("stand in the order in which they are drawn", () => {
+  it("are in the order in which they are drawn", () => {
     expect(withDrawing(elements).map(({ id }) => id)).toEqual(["a", "b", "c", "t", "m", "f", "g", "d1", "d2", "x"]);
   });
 });

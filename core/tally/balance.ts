@@ -92,10 +92,10 @@ class Pairing {
   private readonly inputs: ReadonlyMap<string, ReadonlySet<string>>;
   /** The copies of each slide of the input. */
   private readonly copies = new Map<string, Slide[]>();
-  /** The slides of the input by those of the output that stand for them. */
+  /** The slides of the input by the slides of the output that were made from them. */
   private readonly standsFor = new Map<string, string>();
   private readonly homes: ReadonlyMap<Slide, string>;
-  /** The number of slides of the output that stand for none of the input. */
+  /** The number of slides of the output that were made from none of the input. */
   readonly added: number;
 
   constructor(before: readonly Deck[], after: readonly Deck[]) {

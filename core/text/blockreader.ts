@@ -26,7 +26,7 @@ import { htmlBlocks } from "./html";
 import { type Gathered, inlineRuns } from "./inline";
 import type { Block, Problem, Figure } from "./manuscript";
 
-/** Content among paragraphs that is not text, by the empty paragraph that stands in for it. */
+/** Content among paragraphs that is not text, by the empty paragraph that takes its place. */
 const figureAt = new WeakMap<Paragraph, Block>();
 const COVERED = { left: "{<}", above: "{^}" } as const;
 

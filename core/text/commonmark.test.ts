@@ -5,7 +5,7 @@ import { idSource } from "@unitext/core/testing";
 import { fromHtml } from "hast-util-from-html";
 import { readText } from "./index";
 
-/** The examples of the CommonMark specification (npm `commonmark-spec`, version 0.31.2), each a text and the HTML that it stands for. */
+/** The examples of the CommonMark specification (npm `commonmark-spec`, version 0.31.2), each a text and its HTML. */
 const { tests } = createRequire(import.meta.url)("commonmark-spec") as {
   tests: { markdown: string; html: string; section: string; number: number }[];
 };

@@ -4,17 +4,21 @@ import { fenceAfter } from "./segments";
 
 /** A mark that opens a quotation or a list item, with the spaces before it (CommonMark 0.31, 5.1 and 5.2). */
 const MARK = /[ \t]*(?:(>)|([-*+])(?=[ \t])|(\d{1,9})([.)])(?=[ \t]))/y;
+
 /** A line that may nest deeper than the limit. */
 const DEEP = new RegExp(`^(?:[ \\t]*(?:>|[-*+]|\\d{1,9}[.)])){${MOST.nesting + 1}}`);
 const CONTAINER = /^[ \t>]*(:{3,})[ \t]*(.*)$/;
 const BREAK = /^[ \t]*(?:(?:-[ \t]*){3,}|(?:\*[ \t]*){3,}|(?:_[ \t]*){3,})$/;
+
 /** More leading columns than fifty levels of items need. */
 const INDENT = MOST.nesting * 4;
 
 /** Marks of emphasis and links: the parser compares each with those before it in its paragraph. */
 const INLINE = /[*_~]+|\[/g;
+
 /** A paragraph with more marks than this is kept as typed. */
 const MOST_INLINE = 1000;
+
 /** A line that continues a paragraph starts with no mark and is not empty. */
 const BEGINS = /^[ \t]*(?:$|>|[-*+][ \t]|\d{1,9}[.)][ \t]|#{1,6}[ \t]|\|)/;
 
@@ -45,7 +49,7 @@ export function boundNesting(lines: readonly string[]): { lines: readonly string
     if (!problems.length)
       problems.push({
         line: at + 1,
-        message: `This stands more than ${MOST.nesting} levels deep; what is deeper is kept as text.`,
+        message: `This is nested more than ${MOST.nesting} levels deep; what is deeper is kept as text.`,
       });
   };
   let fence: string | undefined;

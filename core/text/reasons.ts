@@ -2,7 +2,7 @@
 export const REASONS = {
   "three-columns": "it has three columns",
   "two-columns": "it has two columns",
-  "number-with-line": "a number stands with one line to explain it",
+  "number-with-line": "a number with one line that explains it",
   quotation: "it is a quotation",
   "picture-with-line": "it is a picture with a line of text",
   "several-pictures": "it is a set of pictures",

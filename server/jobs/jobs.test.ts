@@ -73,7 +73,7 @@ describe("reading a document as a job", () => {
     );
     const done = await ended(owner, job as string);
     expect(done.report).toEqual({
-      adapted: [expect.objectContaining({ how: expect.stringMatching(/the dots \(tiff\) are packed anew as PNG/) })],
+      adapted: [expect.objectContaining({ how: expect.stringMatching(/the pixels \(tiff\) are stored as PNG/) })],
       left: [],
     });
     const { deck } = await state(id);

@@ -72,7 +72,7 @@ async function receivePicture(context: AppContext, call: DeckCall): Promise<void
     throw new Failure(
       "not-readable",
       name || "picture",
-      "The picture is no PNG, JPEG, GIF, SVG, WMF, EMF, TIFF or BMP file that can be read, it has more dots than a slide can use, or it has no name.",
+      "The picture is no PNG, JPEG, GIF, SVG, WMF, EMF, TIFF or BMP file that can be read, it has more pixels than a slide can use, or it has no name.",
     );
   await addBlobs(context.db, deck, new Map([[asset.sha256, bytes]]));
   response.status(201).json({ name, ...asset } satisfies Picture);

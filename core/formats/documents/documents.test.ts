@@ -258,15 +258,15 @@ describe("pictures that pages do not show as they come", () => {
       "bmp",
       dotsFile("halves.bmp"),
       "image/png",
-      "dots (bmp) are packed anew as PNG",
+      "pixels (bmp) are stored as PNG",
     ],
-    ["a TIFF", "tiff", dotsFile("halves.tiff"), "image/png", "dots (tiff) are packed anew as PNG"],
+    ["a TIFF", "tiff", dotsFile("halves.tiff"), "image/png", "pixels (tiff) are stored as PNG"],
     [
       "an EMF",
       "emf",
       emf(100, 50, [{ x: 0, y: 0, width: 50, height: 50, colour: [15, 92, 99] }]),
       "image/svg+xml",
-      "drawing acts (emf) are drawn anew as lines",
+      "drawing (emf) is converted to SVG",
     ],
   ])("are drawn from a .docx and a .odt, and told: %s", async (_, ending, bytes, mediaType, how) => {
     const image = new ImageRun({
@@ -344,8 +344,8 @@ describe("pictures that pages do not show as they come", () => {
       "halves.tiff": { mediaType: "image/png", width: 100, height: 50, sha256: expect.any(String) },
     });
     expect(found.adapted).toEqual([
-      { slide: 1, what: "the picture halves.tiff", how: "its dots (tiff) are packed anew as PNG" },
-      { slide: 3, what: "the picture fax.tiff", how: "its dots (tiff) are packed anew as PNG" },
+      { slide: 1, what: "the picture halves.tiff", how: "its pixels (tiff) are stored as PNG" },
+      { slide: 3, what: "the picture fax.tiff", how: "its pixels (tiff) are stored as PNG" },
     ]);
     expect(found.left).toEqual([
       { slide: 4, what: "the picture words.bin", why: expect.stringMatching(/^only PNG/) },

@@ -42,7 +42,7 @@ function pointsIn(slide: Slide, of: (element: Element) => boolean): number {
   return revealsOf(slide).filter(({ element, paragraph }) => paragraph !== undefined && wanted.has(element)).length;
 }
 
-/** The counts that a feature stands for, so that what is left out is not counted as kept. */
+/** The counts that a feature represents, so that what is left out is not counted as kept. */
 const COUNTS: Partial<Record<FeatureName, (to: Tally, slide: Slide, found: number) => void>> = {
   notes: (to) => {
     to.notes = noTally().notes;
@@ -85,7 +85,7 @@ const COUNTS: Partial<Record<FeatureName, (to: Tally, slide: Slide, found: numbe
   },
 };
 
-/** What a format to look at has no more once it is adapted: values that no longer follow, points that stand at once. */
+/** What a format for viewing loses once it is adapted: values that no longer follow, points that all show at once. */
 const STILL: ReadonlySet<FeatureName> = new Set([
   "linked data",
   "points one at a time",

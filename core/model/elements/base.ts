@@ -17,7 +17,7 @@ export type Binding = z.infer<typeof Binding>;
 
 /**
  * The shape of a source file that an element was read from, with hashes of its frame, its text and everything else.
- * Where a hash still matches, the shape's own XML is written back; only what differs is written anew. Elements read by
+ * Where a hash still matches, the shape's own XML is written back; only what differs is rewritten. Elements read by
  * early versions have a single `hash`. With `data`, the text hash covers a chart's data. `unsupported` names the
  * features of the shape that Unitext does not model.
  */

@@ -13,5 +13,5 @@ export const pdfVerdicts: Verdicts = {
   ...PAGES,
   "named sections": kept,
   "soft shadows": { how: "drawn in layers, as pages have no soft edges" },
-  "vector pictures": { how: "drawn in dots, up to 2400 in a row" },
+  "vector pictures": { how: "drawn as pixels, up to 2400 in a row" },
 };

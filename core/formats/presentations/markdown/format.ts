@@ -38,7 +38,7 @@ export const markdownVerdicts: Verdicts = {
   diagrams: kept,
   formulas: kept,
   shapes: { how: "its words stay, the drawing does not" },
-  "positioned elements": { how: "stands with what else is on the slide" },
+  "positioned elements": { how: "placed with the other content of the slide" },
   groups: { why: "text has no place for it" },
   "text formatting": { how: "shown in the theme of the deck" },
   "picture bullets": { why: "text has no place for them; the items stay" },

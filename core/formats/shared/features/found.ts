@@ -188,7 +188,7 @@ export const FEATURES = {
     ),
   "other motion": ({ unsupportedMotion = [] }) => unsupportedMotion,
   transitions: ({ transition }) => (transition ? ["its transition"] : []),
-  "slide timings": ({ delay }) => (delay ? ["the time that it stands by itself"] : []),
+  "slide timings": ({ delay }) => (delay ? ["its time on screen"] : []),
   backgrounds: ({ background }) => (background ? ["its background"] : []),
   "masters from files": ({ master }, deck) =>
     master !== undefined && (deck.masters?.[master]?.elements.length || deck.masters?.[master]?.background)

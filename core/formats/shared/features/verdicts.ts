@@ -16,11 +16,11 @@ export const allFeatures = (verdict: Verdict): Verdicts =>
 export const NOWHERE = { why: "the slide that it leads to is not in this deck; its words stay" };
 export const OTHER_DECK = { why: "it leads into another deck, which is another file; its words stay" };
 export const GIVEN_BACK = { how: "other programs show its words; Unitext links it again" };
-export const MISSING = { why: "its file is not in the deck; an empty frame stands in its place" };
+export const MISSING = { why: "its file is not in the deck; an empty frame is shown instead" };
 export const PRESENT = { how: "shown with its present values; they will not change" };
 export const FOOT = { how: "shown as raised numbers with a text at the foot; Unitext makes footnotes of them again" };
 export const NO_LINKS = { why: "a picture has no links" };
-export const NO_LINKS_SHOWN = { why: "they stand in the picture of the slide, which has no links" };
+export const NO_LINKS_SHOWN = { why: "a picture of the slide has no links" };
 export const STAND_IN = { how: "shown by its picture or its drawing, or by its name and words" };
 
 /**
@@ -60,7 +60,7 @@ export const PRESENTATION: Verdicts = {
   charts: kept,
   "chart formatting": kept,
   pictures: kept,
-  "missing pictures": { how: "its file is not in the deck; an empty frame with its description stands in its place" },
+  "missing pictures": { how: "its file is not in the deck; an empty frame with its description is shown instead" },
   // A raster picture is written beside the drawing, for programs that cannot show SVG.
   "vector pictures": kept,
   "animated pictures": kept,

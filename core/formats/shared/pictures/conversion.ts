@@ -25,8 +25,8 @@ export function pendingConversion(bytes: Uint8Array): PendingConversion | undefi
   const found = metafileInfo(bytes) ?? rasterInfo(bytes);
   if (!found) return undefined;
   return isRaster(found)
-    ? { ...found, extension: ".png", how: `its dots (${found.kind}) are packed anew as PNG` }
-    : { ...found, extension: ".svg", how: `its drawing acts (${found.kind}) are drawn anew as lines` };
+    ? { ...found, extension: ".png", how: `its pixels (${found.kind}) are stored as PNG` }
+    : { ...found, extension: ".svg", how: `its drawing (${found.kind}) is converted to SVG` };
 }
 
 /** Converts a picture. Returns it with whether all of it was understood; undefined when it cannot be converted. */
@@ -62,15 +62,15 @@ export class PictureConverter {
         if (!asset)
           this.left.push({
             slide: null,
-            what: `the ${rasterInfo(bytes) ? "dots" : "drawing acts"} ${of}`,
+            what: `the ${rasterInfo(bytes) ? "pixels" : "drawing records"} ${of}`,
             why: rasterInfo(bytes)
-              ? "they are damaged, too many, or packed in a way that is not read; a frame stands in its place"
-              : "they are damaged, too many or none; a frame stands in its place",
+              ? "they are damaged, too many, or compressed in a way that is not read; an empty frame is shown instead"
+              : "they are damaged, too many or none; an empty frame is shown instead",
           });
         else if (!whole)
           this.left.push({
             slide: null,
-            what: `some drawing acts ${of}`,
+            what: `some drawing records ${of}`,
             why: "they are of a kind that is not known; the others are drawn",
           });
         this.made.set(source, asset);

@@ -97,8 +97,8 @@ describe("a metafile drawn anew", () => {
     expect(left).toEqual([
       {
         slide: null,
-        what: "the drawing acts of the picture gone.emf",
-        why: "they are damaged, too many or none; a frame stands in its place",
+        what: "the drawing records of the picture gone.emf",
+        why: "they are damaged, too many or none; an empty frame is shown instead",
       },
     ]);
   });
@@ -130,7 +130,7 @@ describe("a metafile drawn anew", () => {
     expect(left).toEqual([
       {
         slide: null,
-        what: "some drawing acts of the picture a.emf",
+        what: "some drawing records of the picture a.emf",
         why: "they are of a kind that is not known; the others are drawn",
       },
     ]);

@@ -51,7 +51,7 @@ describe("a TIFF or BMP of another program", () => {
       width: 13,
       height: 7,
       extension: ".png",
-      how: `its dots (${kind}) are packed anew as PNG`,
+      how: `its pixels (${kind}) are stored as PNG`,
     });
     const made = await packed(bytes);
     expect(made).toMatchObject({ width: 13, height: 7 });
@@ -77,7 +77,7 @@ describe("a TIFF or BMP of another program", () => {
         {
           slide: null,
           what: `the dots of the picture ${name}`,
-          why: "they are damaged, too many, or packed in a way that is not read; a frame stands in its place",
+          why: "they are damaged, too many, or compressed in a way that is not read; an empty frame is shown instead",
         },
       ]);
     },
@@ -107,7 +107,7 @@ describe("a TIFF or BMP of another program", () => {
     expect([...outcomes].sort()).toEqual(expect.arrayContaining(["not read", "read", "refused"]));
   });
 
-  it("with more dots than a page can use is shown as a frame", async () => {
+  it("with more pixels than a page can use is shown as a frame", async () => {
     const large = dotsFile("rgb.bmp");
     new DataView(large.buffer).setInt32(18, 9000, true);
     new DataView(large.buffer).setInt32(22, 9000, true);

@@ -24,12 +24,12 @@ function asPng(bytes: Uint8Array, { mediaType, width, height }: Asset, png: Draw
   if (known) return known;
   const image = `<image width="${width}" height="${height}" href="data:${mediaType};base64,${toBase64(bytes)}"/>`;
   const shown = recolour ? `${recolourMarkup(recolour)}<g filter="url(#recolour-${recolour})">${image}</g>` : image;
-  const dots = png(
+  const raster = png(
     `<svg xmlns="http://www.w3.org/2000/svg" width="${width}" height="${height}" viewBox="0 0 ${width} ${height}">${shown}</svg>`,
     isLines({ mediaType }) ? Math.max(LEAST, Math.min(MOST, width * 2)) : Math.min(MOST, width),
   );
-  made.set(recolour ?? "", dots);
-  return dots;
+  made.set(recolour ?? "", raster);
+  return raster;
 }
 
 /** Returns a lookup of pictures by hash, with vector and animated ones as PNG. */

@@ -21,7 +21,7 @@ const PICTURES = "unitext/pictures.json";
 export const NOTHING_STANDS = {
   slide: null,
   what: "its masters and layouts",
-  why: "no slide stands on them, and Unitext keeps what stands behind slides with the slides",
+  why: "no slide uses them, and Unitext keeps a layout with the slides that use it",
 };
 
 /** Joins names for a sentence. */
@@ -100,6 +100,7 @@ export class SourcePackage {
  */
 export const fromOdp = ({ sourcePart }: Slide) => sourcePart?.part.startsWith("content.xml#") ?? false;
 export const fromPptx = (slide: Slide) => slide.sourcePart !== undefined && !fromOdp(slide);
+
 /** Whether a slide of a .pptx still uses the layout of its source part, so that the part can be updated. */
 export const usesSourceLayout = (slide: Slide) =>
   fromPptx(slide) && slide.master !== undefined && slide.master === (slide.sourcePart?.master ?? slide.master);
@@ -193,6 +194,7 @@ export function changedParts(element: Element, partOf: SourcePartOf): { place: b
 }
 
 const STILL = valueHash([]);
+
 /** Returns the hash of how the elements of a slide appear, by their source shapes. */
 export function motionHash(slide: Slide): string {
   const reveals = revealsOf(slide);

@@ -10,7 +10,7 @@ export interface PageParts {
   notes: string;
   /** Shapes at the end: footnotes and regions. */
   below: readonly string[];
-  /** Writes an element anew. */
+  /** Writes an element from scratch. */
   write(element: Element): string;
   /** Adds an embedded document with the files beside its content. Returns its path. */
   object(content: string, beside: ReadonlyMap<string, Uint8Array>): string;
@@ -26,7 +26,7 @@ export interface PageParts {
 /** Parts of a page that come before its shapes. */
 const LEADING: ReadonlySet<string> = new Set(["forms", "layer-set", "title", "desc"]);
 
-/** Writes a changed page: unchanged pieces with the file's XML, the others anew. */
+/** Writes a changed page: unchanged pieces with the file's XML, the others from scratch. */
 class PageComposer {
   private readonly same: ReturnType<OdpBase["untouched"]>;
   private readonly shapes: readonly string[];
@@ -144,7 +144,7 @@ class PageComposer {
     return to;
   }
 
-  /** Returns the file's XML of an element with what changed in it; undefined when it has to be written anew. */
+  /** Returns the file's XML of an element with what changed in it; undefined when it has to be written from scratch. */
   private keptXml(element: Element): string | undefined {
     const { base, slide, own } = this;
     const slice = element.sourceShape && rangeAt(this.page, element.sourceShape.shape);

@@ -31,7 +31,7 @@ export function withTableStyle(
   const given = [...(own.strong ? ["strong" as const] : []), ...(own.emphasis ? ["emphasis" as const] : [])];
   const look = canonical(own.run) === canonical(under[0]?.run) ? undefined : own.run;
   return text.map((paragraph) => {
-    const stands = {
+    const direct = {
       ...hasOwnProperties(at(levels, paragraph.level), at(under, paragraph.level), paragraph.kind),
       ...paragraph.properties,
       ...(look && !paragraph.runs.length ? { words: { ...look, ...paragraph.properties?.words } } : {}),
@@ -39,7 +39,7 @@ export function withTableStyle(
     return {
       ...paragraph,
       ...(paragraph.align || !own.align ? {} : { align: own.align }),
-      ...(Object.keys(stands).length ? { properties: stands } : {}),
+      ...(Object.keys(direct).length ? { properties: direct } : {}),
       runs: paragraph.runs.map((item) =>
         run(
           item.text,

@@ -51,7 +51,7 @@ export function readRegions(
           : (used !== undefined && declared.get(`${kind}-decl ${used}`)) || written;
       if (!words.trim()) {
         if (region === "date" && used !== undefined)
-          report("the date of the day", "not shown, as every slide stands by itself; an .odp keeps it");
+          report("the date of the day", "not shown, because it would change from day to day; an .odp keeps it");
         return [];
       }
       const align = text[0]?.align;

@@ -10,10 +10,11 @@ const NAMED: Record<string, string> = {
   "symbol-image": "the signs of its points",
   equation: "the trend lines",
 };
+
 /** Properties of its styles (part 3, 20.3 to 20.69) that are not drawn, with the values that have no effect. */
 const PROPERTIES: Record<string, { words: string; usual: string[] }> = {
   logarithmic: { words: "the logarithmic scale", usual: ["false"] },
-  "pie-offset": { words: "the slices that stand apart", usual: ["0"] },
+  "pie-offset": { words: "the exploded slices", usual: ["0"] },
   "interval-major": { words: "the steps of an axis", usual: [] },
   "error-category": { words: "the bars of error", usual: ["none"] },
   "mean-value": { words: "the lines of its means", usual: ["false"] },

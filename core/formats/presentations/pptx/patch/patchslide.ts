@@ -47,7 +47,7 @@ export function changedCharts(
     const slice = slices && rangeAt(slices, element.sourceShape.shape)?.slice;
     const id = slice && /<(?:\w+:)?chart\b[^>]*?\s\w+:id="([^"]+)"/.exec(slices.text.slice(slice.from, slice.to))?.[1];
     const target = kept.relationships(part).find((row) => row.id === id && !row.external)?.target;
-    // A part that draws two charts of the slide is not updated for one of them: that one is written anew.
+    // A part that draws two charts of the slide is not updated for one of them: that one is written from scratch.
     if (target !== undefined && slices && slices.text.split(`"${id}"`).length === 2) found.set(target, element);
   }
   return found;

@@ -189,7 +189,7 @@ export function chartWith(kept: SourceParts, pack: Package, part: string, chart:
       chart.series[nth] && chart.series[nth].name !== name ? [[name, chart.series[nth].name] as const] : [],
     ),
   );
-  // A workbook that cannot be read is written anew, with the cells that the chart refers to.
+  // A workbook that cannot be read is written again, with the cells that the chart refers to.
   const cells = bytes && (updateWorkbook(bytes, made.cells, renamed) ?? workbook(chart));
   const path = pack.free(part);
   pack.put(path, kept.typeOf(part), strToU8(made.text));

@@ -242,7 +242,7 @@ export class OwnSlideReader {
     return { ...base, kind: "chart", ...facts, series } as Element;
   }
 
-  /** Reads the table of a graphic frame, which may stand for a chart of the tags. */
+  /** Reads the table of a graphic frame, which may show a chart that the tags describe. */
   private table({ shape, tags: { whole }, base }: TaggedShape, work: OwnSlide): Element | undefined {
     const table = at(shape, "graphic", "graphicData", "tbl");
     if (!table) return undefined;

@@ -33,7 +33,7 @@ export function readPicture(
   const film = at(shape, "nvPicPr", "nvPr")?.children.find((part) => MEDIA_FILES.includes(localName(part)));
   if (film) return readMedia(work, film, base, named, "source" in found ? found.source : undefined);
   if ("why" in found) {
-    adapted(work, `the picture “${name}”`, `${found.why}; a frame stands in its place, and a .pptx keeps it`);
+    adapted(work, `the picture “${name}”`, `${found.why}; an empty frame is shown instead, and a .pptx keeps it`);
     return foreign("picture", base, named, []);
   }
   if (found.drawn) adapted(work, `the picture “${name}”`, `${found.drawn}; a .pptx keeps them`);

@@ -149,13 +149,13 @@ function paragraphOf(element: XmlElement, context: ReadContext): Paragraph {
     if (whole) look.bullet = whole;
   }
   const words = context.looks && runs.length === 0 ? runProperties([child(element, "endParaRPr")], context.looks) : {};
-  const stands = { ...look, ...(Object.keys(words).length ? { words } : {}) };
+  const direct = { ...look, ...(Object.keys(words).length ? { words } : {}) };
   return {
     kind: kindOf(properties, level, context),
     level,
     ...(align ? { align } : {}),
     ...(Number.isInteger(start) && start > 1 && start <= 1_000_000 ? { start } : {}),
-    ...(Object.keys(stands).length ? { properties: stands } : {}),
+    ...(Object.keys(direct).length ? { properties: direct } : {}),
     runs,
   };
 }

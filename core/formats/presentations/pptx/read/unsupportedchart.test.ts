@@ -18,7 +18,7 @@ describe("what a chart of a .pptx says and Unitext does not draw", () => {
     ["the trend lines", series("<c:trendline><c:trendlineType val='linear'/></c:trendline>")],
     ["the bars of error", series("<c:errBars/>")],
     ["the labels of single points", series("<c:dLbls><c:dLbl><c:idx val='1'/></c:dLbl></c:dLbls>")],
-    ["the slices that stand apart", chart("<c:pieChart><c:ser><c:explosion val='10'/></c:ser></c:pieChart>")],
+    ["the exploded slices", chart("<c:pieChart><c:ser><c:explosion val='10'/></c:ser></c:pieChart>")],
     ["the signs of its points", series("<c:marker><c:symbol val='diamond'/></c:marker>")],
     ["the forms of its columns", series("<c:pictureOptions/>")],
     ["the fills of its series", series("<c:spPr><a:gradFill/></c:spPr>")],
@@ -94,7 +94,7 @@ describe("what a chart of an .odp says and Unitext does not draw", () => {
     ["the labels of single points", document("<chart:series><chart:data-label/></chart:series>")],
     ["the fine grid", document('<chart:axis><chart:grid chart:class="minor"/></chart:axis>')],
     ["the logarithmic scale", document(along("y"), 'chart:logarithmic="true"')],
-    ["the slices that stand apart", document("", 'chart:pie-offset="10"')],
+    ["the exploded slices", document("", 'chart:pie-offset="10"')],
     ["the steps of an axis", document(along("y"), 'chart:interval-major="5"')],
     ["the direction of its values", document(along("y"), 'chart:reverse-direction="true"')],
   ])("has a name: %s", (name, given) => {

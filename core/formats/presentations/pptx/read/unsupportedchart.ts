@@ -6,6 +6,7 @@ const READ = new Set(
     " ",
   ),
 );
+
 /** Names of features that are not drawn. */
 const NAMED: Record<string, string> = {
   trendline: "the trend lines",
@@ -17,7 +18,7 @@ const NAMED: Record<string, string> = {
   upDownBars: "the bars between lines",
   dTable: "the table under it",
   dLbl: "the labels of single points",
-  explosion: "the slices that stand apart",
+  explosion: "the exploded slices",
   minorGridlines: "the fine grid",
   logBase: "the logarithmic scale",
   dispUnits: "the units of an axis",
@@ -35,8 +36,10 @@ const NAMED: Record<string, string> = {
   pictureOptions: "the forms of its columns",
   shape: "the forms of its columns",
 };
+
 /** Plots that are drawn as others, which is reported when the chart is read. */
 const AS_OTHERS = /^(bar3D|line3D|pie3D|area3D|stock|radar|ofPie|bubble|surface|surface3D)Chart$/;
+
 /** Elements that charts written by Unitext have too. */
 const USUAL: Record<string, string[]> = {
   gapWidth: ["60"],

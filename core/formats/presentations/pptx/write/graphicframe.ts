@@ -41,7 +41,7 @@ function graphicFrame(
 /** Returns a paragraph with the properties of its level, because table cells have no levels. */
 function inLevel({ align, properties, ...paragraph }: Paragraph, level: LevelStyle): Paragraph {
   const side = align ?? level.align;
-  const stands = {
+  const direct = {
     ...level.paragraph,
     ...properties,
     ...(paragraph.runs.length || !level.run ? {} : { words: { ...level.run, ...properties?.words } }),
@@ -50,7 +50,7 @@ function inLevel({ align, properties, ...paragraph }: Paragraph, level: LevelSty
   return {
     ...paragraph,
     ...(side ? { align: side } : {}),
-    ...(Object.keys(stands).length ? { properties: stands } : {}),
+    ...(Object.keys(direct).length ? { properties: direct } : {}),
     runs: paragraph.runs.map((run) => ({
       ...run,
       ...(marks.length ? { marks: [...new Set([...marks, ...(run.marks ?? [])])] } : {}),

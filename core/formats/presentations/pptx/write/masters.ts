@@ -14,7 +14,7 @@ export interface WrittenMaster {
   id: number;
   /** The paths of the layouts by arrangement, in the order of `ARRANGEMENT_ORDER`. */
   layouts: string[];
-  /** The paths of layouts that stand for masters of other formats, by the master's name. */
+  /** The paths of layouts that replace masters of other formats, by the master's name. */
   drawn: ReadonlyMap<string, string>;
 }
 

@@ -151,7 +151,7 @@ function paragraphProperties(
   const under = context.style?.[Math.min(level, context.style.length - 1)];
   const styled = under?.paragraph;
   // Alignments are left and right here: what a level sets for one direction is the other side in the other direction.
-  const stands = align ?? (rtl !== (styled?.direction === "rtl") ? (under?.align ?? "start") : undefined);
+  const aligned = align ?? (rtl !== (styled?.direction === "rtl") ? (under?.align ?? "start") : undefined);
   // Level indents of the layout do not shrink along with autofitted text.
   const inherits = context.style
     ? styled?.left !== undefined || !own
@@ -163,7 +163,7 @@ function paragraphProperties(
       marL: inherits ? undefined : emu(left * context.em),
       lvl: level || undefined,
       indent: inherits ? undefined : own ? -emu(hang * context.em) : 0,
-      algn: stands && side[stands],
+      algn: aligned && side[aligned],
       rtl: rtl ? 1 : undefined,
       ...Object.fromEntries(Object.entries(attributes).filter(([, value]) => value !== undefined)),
     },
