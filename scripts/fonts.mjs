@@ -1,5 +1,5 @@
 // Unpacks the shipped fonts (web fonts from npm packages) to TrueType in dist/fonts and writes the catalogue of faces.
-// `node scripts/fonts.mjs` does what is missing; `--catalogue` writes core/layout/fonts/catalogue.json anew.
+// `node scripts/fonts.mjs` does what is missing; `--catalogue` writes core/layout/fonts/catalogue.json again.
 import { existsSync, mkdirSync, readFileSync, writeFileSync } from "node:fs";
 import { createRequire } from "node:module";
 import { dirname, join } from "node:path";

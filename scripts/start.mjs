@@ -21,7 +21,7 @@ mkdirSync(data, { recursive: true });
 const lock = hold(data);
 if (!lock) {
   const holder = holderOf(data);
-  if (reset) fail("Unitext is running; stop it before the demo is made anew.");
+  if (reset) fail("Unitext is running; stop it before the demo is made again.");
   process.stdout.write(
     `Unitext runs already${holder?.port ? ` at http://127.0.0.1:${holder.port}/` : ""} (process ${holder?.pid}). Ctrl-C in its window stops it.\n`,
   );
@@ -30,7 +30,7 @@ if (!lock) {
 if (reset) {
   const before = await startPostgres(data);
   if (!before.ours)
-    fail("The database of this data folder is used by another program; stop it before the demo is made anew.");
+    fail("The database of this data folder is used by another program; stop it before the demo is made again.");
   before.stop();
   for (const name of readdirSync(data))
     if (name !== "unitext.lock") rmSync(join(data, name), { recursive: true, force: true });

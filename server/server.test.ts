@@ -443,7 +443,7 @@ describe("pictures", () => {
       wmf(100, 50, [{ x: 10, y: 5, width: 40, height: 20, colour: [15, 92, 99] }], { inch: 100 }),
       { mediaType: "image/svg+xml" },
     ],
-  ])("that pages do not show as they come are drawn anew: %s", async (name, bytes, shown) => {
+  ])("that pages do not show as they come are converted: %s", async (name, bytes, shown) => {
     const { id } = await stored("a");
     const sent = await owner(`/api/decks/${id}/pictures?name=${name}`, { method: "POST", body: bytes as BodyInit });
     const picture = (await sent.json()) as { name: string; sha256: string };

@@ -67,7 +67,7 @@ export async function hostile() {
   told(
     "the server's process",
     pid === serverProcess(),
-    pid === serverProcess() ? "is the one that began" : "was started anew",
+    pid === serverProcess() ? "is the one that began" : "was restarted",
   );
   const p95 = percentile(took, 0.95);
   told(

@@ -175,7 +175,7 @@ export class Worker {
           : new Failure(
               "not-readable",
               describe(entry.order),
-              "This met a fault that ended its work; nothing was made. Save it anew in the program that it comes from, and try again.",
+              "This met a fault that ended its work; nothing was made. Save it again in the program that it comes from, and try again.",
             )));
     if (entry)
       this.finish(

@@ -31,7 +31,7 @@ export function useSplitTable() {
   const closingNumbers = useTypedNumbers(closing);
   const every = useMemo(() => [...openingNumbers, ...closingNumbers], [openingNumbers, closingNumbers]);
   const plan = planFrom(columns, opening, closing, names);
-  // biome-ignore lint/correctness/useExhaustiveDependencies: the plan is made anew at every render from these values.
+  // biome-ignore lint/correctness/useExhaustiveDependencies: the plan is computed at every render from these values.
   const { remarks, problem: refused } = useMemo(() => foreseen(deck, plan), [deck, columns, opening, closing, names]);
   const inParts = useMemo(() => new Set([...every, ...columns.flatMap(({ numbers }) => numbers)]), [columns, every]);
   const unplaced = deck.slides.map((_, nth) => nth + 1).filter((number) => !inParts.has(number));

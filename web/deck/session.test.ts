@@ -270,7 +270,7 @@ describe("a deck open in a page", () => {
     session.close();
   });
 
-  it("keeps what was not sent while the server has a fault, also where the page is opened anew, and sends it afterwards", async () => {
+  it("keeps what was not sent while the server has a fault, also where the page is opened again, and sends it afterwards", async () => {
     const session = await open();
     backend.current.failing = true;
     session.apply(hide("a"));

@@ -56,13 +56,13 @@ export function useMergeList(into: { id: string; theme: Theme } | undefined, pat
   const [column, setColumn] = useState<number | "name">("name");
   const options = useMergeOptions();
   const rows = (data?.decks ?? []).filter(({ id }) => id !== into?.id);
-  // biome-ignore lint/correctness/useExhaustiveDependencies: the rows are made anew at every render from these values.
+  // biome-ignore lint/correctness/useExhaustiveDependencies: the rows are computed at every render from these values.
   const byId = useMemo(() => new Map(rows.map((row) => [row.id, row])), [data, into?.id]);
   const fits = useMemo(() => ordered(found(rows, pattern), column), [rows, pattern, column]);
   const stars = fits[0]?.parts.length ?? 0;
   const states = useStates(
     list.map(({ id }) => id),
-    // biome-ignore lint/correctness/useExhaustiveDependencies: the rows are made anew at every render from these values.
+    // biome-ignore lint/correctness/useExhaustiveDependencies: the rows are computed at every render from these values.
     useMemo(() => new Map(rows.map(({ id, version }) => [id, version])), [data]),
   );
   const listed = new Set(list.map(({ id }) => id));

@@ -75,7 +75,7 @@ describe("pdf", () => {
     );
   });
 
-  it("is written whole where a picture breaks off: drawn anew as far as it goes, or as a frame", async () => {
+  it("is written whole where a picture breaks off: drawn again as far as it goes, or as a frame", async () => {
     const given = linked();
     const slides = given.slides.slice(0, 1).map((slide) => ({
       ...slide,
@@ -90,14 +90,14 @@ describe("pdf", () => {
         },
       ],
     }));
-    for (const anew of [undefined, image, image.slice(0, 30)]) {
+    for (const redrawn of [undefined, image, image.slice(0, 30)]) {
       const cut = image.slice(0, image.length - 20);
       const bytes = await WRITERS.pdf.write(
         { ...given, assets, slides },
-        { ...context, picture: () => cut, ...(anew ? { png: () => anew } : {}) },
+        { ...context, picture: () => cut, ...(redrawn ? { png: () => anew } : {}) },
       );
       expect(checked(bytes)).toContain("No syntax or stream encoding errors found");
-      expect(Buffer.from(bytes).toString("latin1").includes("/Subtype /Image")).toBe(anew === image);
+      expect(Buffer.from(bytes).toString("latin1").includes("/Subtype /Image")).toBe(redrawn === image);
     }
   });
 

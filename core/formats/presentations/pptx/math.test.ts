@@ -87,7 +87,7 @@ describe("formulas in a .pptx", () => {
     );
   });
 
-  it("of another program are formulas, stay as they are, and are written anew where they were moved or changed", () => {
+  it("of another program are formulas, stay as they are, and are rewritten where they were moved or changed", () => {
     const bytes = changed(write(deck), { slide: withPicture });
     const given = whole(bytes);
     const [formula, words] = must(given.slides[0]).elements as [Element, Element];

@@ -475,7 +475,7 @@ beforeAll(async () => {
   made.layout = "LAYOUT_WIDE";
   for (const [, draw] of rows) draw(made.addSlide());
   found = bench.read(new Uint8Array(await made.write({ outputType: "uint8array" })), "generated.pptx");
-  // Written anew, with nothing of its file, as another program reads it.
+  // Rewritten, with nothing of its file, as another program reads it.
   const bare = (element: Element): Element => {
     const { sourceShape: _, ...rest } = element;
     return rest as Element;

@@ -50,7 +50,7 @@ describe("what a metafile is", () => {
   });
 });
 
-describe("a metafile drawn anew", () => {
+describe("a metafile drawn as SVG", () => {
   it.each([
     ["a WMF", plain],
     ["a WMF that says where it stands", placed],

@@ -174,7 +174,7 @@ describe("a chart of another .odp whose data are changed", () => {
     expect(charts(shorter).filter((one) => one.includes(CURVE))).toHaveLength(1);
   });
 
-  it("is written anew with another form or other series", () => {
+  it("is rewritten with another form or other series", () => {
     for (const change of [
       (chart: ChartElement): ChartElement => ({ ...chart, type: "line" }),
       (chart: ChartElement): ChartElement => ({ ...chart, series: chart.series.slice(0, 1) }),

@@ -180,7 +180,7 @@ describe("a chart of another program whose data are changed", () => {
     expect(charts.filter((text) => text.includes("<c:v>25.5</c:v>"))).toHaveLength(1);
   });
 
-  it("is written anew where it has other series than its part, which is told before", () => {
+  it("is rewritten where it has other series than its part, which is told before", () => {
     const more = changed(deck, (chart) => ({
       ...chart,
       series: [...chart.series, { name: "East", values: [1, 2, 3] }],
@@ -190,7 +190,7 @@ describe("a chart of another program whose data are changed", () => {
     expect(writeReport(more, "pptx").adapted.length).toBeGreaterThan(0);
   });
 
-  it("is written anew where its part draws another chart too, which keeps its own, and that is told before", () => {
+  it("is rewritten where its part draws another chart too, which keeps its own, and that is told before", () => {
     const path = "ppt/slides/slide1.xml";
     const frame = must(/<p:graphicFrame[\s\S]*?<\/p:graphicFrame>/.exec(strFromU8(must(before[path])))?.[0]);
     const both = read(
