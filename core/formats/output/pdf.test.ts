@@ -94,7 +94,7 @@ describe("pdf", () => {
       const cut = image.slice(0, image.length - 20);
       const bytes = await WRITERS.pdf.write(
         { ...given, assets, slides },
-        { ...context, picture: () => cut, ...(redrawn ? { png: () => anew } : {}) },
+        { ...context, picture: () => cut, ...(redrawn ? { png: () => redrawn } : {}) },
       );
       expect(checked(bytes)).toContain("No syntax or stream encoding errors found");
       expect(Buffer.from(bytes).toString("latin1").includes("/Subtype /Image")).toBe(redrawn === image);
