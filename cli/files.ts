@@ -24,6 +24,7 @@ function named<T>(file: string, act: () => T): T {
   }
 }
 
+/** Reads a file. Throws a Failure `not-found` that names it when it is not there. */
 export function readBytes(file: string): Uint8Array {
   return named(file, () => {
     if (!existsSync(file)) throw new Failure("not-found", file, "There is no such file.");

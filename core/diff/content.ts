@@ -44,6 +44,7 @@ export function bareContent(element: Element): Omit<Element, "id" | "slot" | "fr
   return content;
 }
 
+/** Returns the paragraphs of all texts among the elements, in their order. */
 export function joinedText(elements: readonly Element[]): RichText {
   const texts = elements.flatMap((element) => (element.kind === "text" ? [element.text] : []));
   return texts.length === 1 && texts[0] ? texts[0] : texts.flat();

@@ -325,6 +325,7 @@ export interface DiffersTable {
   own: Slide[][];
 }
 
+/** Compares tailored versions with their original: what each made of every slide, and the slides that only it has. */
 export function differsTable(original: Deck, versions: readonly Deck[]): DiffersTable {
   const each = versions.map((version) => followers(version, original.id));
   const known = new Set(original.slides.map(({ id }) => id));

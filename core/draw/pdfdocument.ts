@@ -20,6 +20,7 @@ export const n = (value: number) => String(Math.round(value * 1000) / 1000);
 
 export const hex = (value: number) => value.toString(16).padStart(4, "0");
 
+/** Returns a colour `#rrggbb` as the operands of a PDF colour operator: red, green and blue from 0 to 1. */
 export function colour(rgb: string): string {
   return [1, 3, 5].map((at) => n(Number.parseInt(rgb.slice(at, at + 2), 16) / 255)).join(" ");
 }

@@ -78,6 +78,7 @@ function fillOf(doc: Document, { fill, paint }: FigurePath): string | PDFKit.Mix
   return gradient as unknown as PDFKit.Mixins.ColorValue;
 }
 
+/** Draws the outlines of a figure with their fills and strokes. */
 export function drawPaths(doc: Document, paths: readonly FigurePath[]): void {
   for (const path of paths) {
     const { d, stroke, width, matrix, dash, fillOpacity, strokeOpacity } = path;

@@ -111,6 +111,7 @@ function clusterText(text: string, clusters: Uint16Array, index: number, rtl: bo
   return place === glyphs - 1 ? characters.slice(place).join("") : must(characters[place]);
 }
 
+/** Draws laid out lines of text as glyphs. */
 export function drawLines(doc: Document, writer: TextWriter, lines: readonly SceneLine[]): void {
   const height = doc.page.height;
   let text = "";

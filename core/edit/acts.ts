@@ -78,10 +78,12 @@ export function moveOut(deck: Deck, ids: Iterable<string>): Change | undefined {
   return moveTo(deck, chosen, { parent, after: main });
 }
 
+/** Returns the change that deletes slides by id. */
 export function remove(ids: Iterable<string>): Change {
   return batch([...ids].map((slide) => ({ kind: "deleteSlide", slide })));
 }
 
+/** Returns the change that hides slides from the audience, or shows them again. */
 export function hide(ids: Iterable<string>, hidden: boolean): Change {
   return batch([...ids].map((slide) => ({ kind: "setHidden", slide, hidden })));
 }

@@ -3,6 +3,7 @@ import type { Handler, Place, SingleChange } from "./change";
 
 type Of<K extends SingleChange["kind"]> = Extract<SingleChange, { kind: K }>;
 
+/** Returns the failure for something that a change names and the deck does not have. */
 export function notFound(what: string, id: string): Failure {
   return new Failure("conflict", id, `The ${what} ${id} is no longer in the deck.`);
 }

@@ -40,6 +40,7 @@ export interface Integrated<Own extends OwnChange> {
   refused: readonly RefusedChange<Own>[];
 }
 
+/** Returns the replica of a deck at a committed version, without pending changes. */
 export function openReplica<Own extends OwnChange>(deck: Deck, version: number): Replica<Own> {
   return { version, committed: deck, pending: [], deck };
 }

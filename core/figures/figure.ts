@@ -65,6 +65,7 @@ export function palette({ accent, second, muted, paper, ink }: ThemeColours): st
 
 const n = (value: number) => String(Math.round(value * 100) / 100);
 
+/** Returns the path of a rectangle, with rounded corners where `radius` is positive. All lengths in points. */
 export function rectangle({ x, y, width, height }: Frame, radius = 0): string {
   if (!radius) return `M${n(x)} ${n(y)}h${n(width)}v${n(height)}h${n(-width)}Z`;
   const r = Math.min(radius, width / 2, height / 2);
@@ -72,10 +73,12 @@ export function rectangle({ x, y, width, height }: Frame, radius = 0): string {
   return `M${n(x + r)} ${n(y)}h${n(width - 2 * r)}${arc(r, r)}v${n(height - 2 * r)}${arc(-r, r)}h${n(2 * r - width)}${arc(-r, -r)}v${n(2 * r - height)}${arc(r, -r)}Z`;
 }
 
+/** Returns the path through points. */
 export function polygon(points: readonly (readonly [number, number])[], closed = true): string {
   return points.map(([x, y], at) => `${at ? "L" : "M"}${n(x)} ${n(y)}`).join("") + (closed ? "Z" : "");
 }
 
+/** Returns the path of a circle around (x, y). */
 export function circle(x: number, y: number, r: number): string {
   return `M${n(x - r)} ${n(y)}a${n(r)} ${n(r)} 0 1 1 ${n(2 * r)} 0a${n(r)} ${n(r)} 0 1 1 ${n(-2 * r)} 0Z`;
 }

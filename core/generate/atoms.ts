@@ -179,6 +179,7 @@ export function smaller({ flow }: Atom, language: string, say: (message: string)
   }
 }
 
+/** Splits the content of a draft into its smallest pieces, which are never split further. */
 export function atomsOf(flow: readonly Flow[]): Atom[] {
   return flow.flatMap((item): Atom[] => {
     if (item.kind === "text") return textAtoms(item);

@@ -60,6 +60,7 @@ const flowText = (flow: readonly Flow[], quote: boolean): RichText => {
   return found.length === 1 && found[0] ? found[0].text : found.flatMap(({ text }) => text);
 };
 
+/** Returns what a draft consists of, from which an arrangement is recognised. `opens` says that it opens the deck. */
 export function partsOfDraft({ title, depth, flow, slots }: DraftParts, opens: boolean): Parts {
   const first = flow.find((item): item is Extract<Flow, { kind: "text" }> => item.kind === "text");
   const kinds: Parts["kinds"] = {};

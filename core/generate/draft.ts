@@ -22,6 +22,7 @@ export interface Draft {
   key: string;
 }
 
+/** Returns a draft without content. */
 export function emptyDraft(): Draft {
   return {
     lines: null,
@@ -37,6 +38,7 @@ export function emptyDraft(): Draft {
   };
 }
 
+/** Whether a draft has neither title nor content. */
 export function isEmptyDraft({ title, flow, slots }: Draft): boolean {
   return title === null && flow.length === 0 && slots.size === 0;
 }

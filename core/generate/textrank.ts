@@ -59,6 +59,7 @@ export interface Sentence {
   length: number;
 }
 
+/** Returns a sentence with the content words by which it is compared with others. */
 export function rankable(text: string): Sentence {
   const words = contentWords(text);
   return { text, words: new Set(words), length: words.length };

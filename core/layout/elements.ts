@@ -203,6 +203,7 @@ function shares({ place, elements }: Group): SlotPlace[] {
   }));
 }
 
+/** Lays an element out in its frame, as if it were not rotated. */
 export function layUpright(
   element: Element,
   place: SlotPlace,
@@ -240,6 +241,7 @@ export function layUpright(
       );
 }
 
+/** Lays an element out in its frame, rotated and mirrored. */
 export function layElement(
   element: Element,
   place: SlotPlace,
@@ -259,6 +261,7 @@ export function layElement(
     : laid;
 }
 
+/** Lays out the elements that share one slot. */
 export function layGroup(
   group: Group,
   context: SlideContext,

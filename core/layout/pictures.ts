@@ -75,6 +75,7 @@ function clippedPicture(
   };
 }
 
+/** Lays a picture out in its frame: cropped, with its caption below. */
 export function layPicture(
   element: PictureElement,
   place: SlotPlace,

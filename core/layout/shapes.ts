@@ -64,6 +64,7 @@ export function paintOf(fill: Fill, frame: Frame, shade = 0): Pick<FigurePath, "
   };
 }
 
+/** Returns the stroke of an outline in the scene's terms. */
 export function strokeOf({
   colour,
   width,

@@ -1,5 +1,6 @@
 import type { SceneNode, TableGrid } from "./scene";
 
+/** Returns the total length of `count` columns or rows from `from`. */
 export function spanOf(list: readonly number[], from: number, count: number): number {
   let sum = 0;
   for (let at = from; at < from + count; at++) sum += list[at] ?? 0;

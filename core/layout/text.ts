@@ -253,6 +253,7 @@ function shapeStyled(
   return text.map((paragraph, index) => shaper.paragraph(paragraph, index));
 }
 
+/** Breaks paragraphs into lines at a size in points and a width in points. */
 export function breakText(blocks: readonly ParagraphLayout[], role: SlotRole, size: number, width: number): Broken {
   const lines: Broken["lines"] = [];
   let height = 0;

@@ -79,6 +79,7 @@ export interface ParagraphLayout {
 
 const styles = new WeakMap<Theme, Map<string, Style>>();
 
+/** Returns how runs of a role look in a theme: face, colour, size; computed once for each kind of run. */
 export function styleFor(
   theme: Theme,
   role: SlotRole,

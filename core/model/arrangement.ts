@@ -160,6 +160,7 @@ export function slotsOf(arrangement: ArrangementName): [slot: string, role: Slot
   return Object.entries(arrangementOf(arrangement).slots).map(([slot, { role }]) => [slot, role]);
 }
 
+/** Whether a slot of this role names its slide. */
 export function isTitleRole(role: SlotRole | undefined): boolean {
   return role === "title" || role === "opening" || role === "corner" || role === "name";
 }

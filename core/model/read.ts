@@ -23,19 +23,23 @@ export function emptyDeck(id: string, title: string, language = "en"): Deck {
   };
 }
 
+/** Returns a deck without its slides. */
 export function metadataOf(deck: Deck): DeckMetadata {
   const { slides: _, ...metadata } = deck;
   return metadata;
 }
 
+/** Returns the place of a slide in running order, from 0; -1 when the deck does not have it. */
 export function slideIndex(deck: Deck, id: string): number {
   return deck.slides.findIndex((slide) => slide.id === id);
 }
 
+/** Returns a slide by its id; undefined when the deck does not have it. */
 export function slideWith(deck: Deck, id: string): Slide | undefined {
   return deck.slides.find((slide) => slide.id === id);
 }
 
+/** Returns the role of the slot that an element is in; undefined when it is in none. */
 export function roleOf(slide: Slide, element: Element): SlotRole | undefined {
   return arrangementOf(slide.arrangement).slots[element.slot ?? ""]?.role;
 }
@@ -170,6 +174,7 @@ export function withoutOwnAppearance(given: Slide): Slide {
   };
 }
 
+/** Returns the number of words on a slide, without its notes. */
 export function wordsOn(slide: Slide): number {
   return slide.elements.reduce(
     (sum, element) => sum + elementTexts(element).reduce((words, text) => words + wordsIn(text), 0),
@@ -190,6 +195,7 @@ export function secondsOf(slide: Slide, rate: number): number {
   return Math.max(SHORTEST, Math.round((words * 60) / rate));
 }
 
+/** Whether the notes of a slide have words. */
 export function hasNotes(slide: Slide): boolean {
   return !isEmptyText(slide.notes);
 }

@@ -91,6 +91,7 @@ export function plainText(text: string): RichText {
     : text.split("\n").map((line) => ({ kind: "plain", level: 0, runs: line ? [{ text: line }] : [] }));
 }
 
+/** Returns the characters of a paragraph. */
 export function paragraphText({ runs }: Paragraph): string {
   let words = "";
   for (const { text } of runs) words += text;
@@ -102,6 +103,7 @@ export function textOf(text: RichText): string {
   return text.map(paragraphText).join("\n");
 }
 
+/** Whether a text has no characters but white space. */
 export function isEmptyText(text: RichText): boolean {
   return text.every((paragraph) => paragraph.runs.every((run) => run.text === "" && !run.footnote));
 }

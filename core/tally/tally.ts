@@ -41,6 +41,7 @@ export const Tally = z.object({
 });
 export type Tally = z.infer<typeof Tally>;
 
+/** Returns a tally of nothing. */
 export function noTally(): Tally {
   return {
     slides: 0,

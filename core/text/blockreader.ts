@@ -343,6 +343,7 @@ function spanned(rows: (Cell | "left" | "above")[][]): (Cell | null)[][] {
   );
 }
 
+/** Returns a plain paragraph of runs. */
 export function plain(runs: Paragraph["runs"], level = 0): Paragraph {
   return { kind: "plain", level, runs };
 }

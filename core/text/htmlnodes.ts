@@ -86,11 +86,13 @@ export const classes = (node: HtmlElement): string =>
   Array.isArray(node.properties.className) ? node.properties.className.join(" ") : "";
 export const styleOf = (node: HtmlElement): string => String(node.properties.style ?? "").toLowerCase();
 
+/** Returns the characters of a node and all below it. */
 export function textIn(node: Nodes): string {
   if (node.type === "text") return node.value;
   return "children" in node ? node.children.map(textIn).join("") : "";
 }
 
+/** Returns the first element at or below a node that passes a test; undefined when none does. */
 export function find(node: Nodes, test: (element: HtmlElement) => boolean): HtmlElement | undefined {
   if (isElement(node) && test(node)) return node;
   for (const child of "children" in node ? node.children : []) {
@@ -138,6 +140,7 @@ export const mathElement = (node: HtmlElement): MathElement => ({
 });
 export const at0 = (text: string) => text.replace(/\n/g, " ");
 
+/** Returns children without one element, wherever below them it is. */
 export function without(children: HtmlElement["children"], gone: HtmlElement | undefined): HtmlElement["children"] {
   return children
     .filter((child) => child !== gone)

@@ -154,6 +154,7 @@ export function recogniseParts(parts: Parts): { arrangement: ArrangementName; re
   return RECOGNISERS.find((recogniser) => recogniser.holds(parts)) ?? ANYTHING;
 }
 
+/** Returns the arrangement that fits what a slide consists of. */
 export function recognise(parts: Parts): ArrangementName {
   return recogniseParts(parts).arrangement;
 }

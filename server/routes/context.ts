@@ -29,6 +29,7 @@ export interface DeckCall extends Call {
   right: Right;
 }
 
+/** Returns the person of a request, whom the session's middleware found. */
 export function userFrom(response: Response): Me {
   return (response.locals as { user: Me }).user;
 }

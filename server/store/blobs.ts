@@ -19,6 +19,7 @@ const storedType = (bytes: Uint8Array): string => mediaTypeOf(bytes) ?? "applica
 /** A picture that is stored already is marked as used, so that it is not tidied away before its deck names it. */
 const TAKEN = { target: blobs.sha256, set: { takenAt: sql`now()` } };
 
+/** Stores a file of a deck; bytes that are stored already are shared. */
 export async function storeBlob(tx: Reader, deck: string, sha256: string, bytes: Uint8Array): Promise<void> {
   await tx
     .insert(blobs)
@@ -61,6 +62,7 @@ export async function loadBlob(
   return found;
 }
 
+/** Returns the files of a deck by their SHA-256. */
 export async function loadBlobs(db: Reader, deck: string): Promise<Map<string, Uint8Array>> {
   const found = await db
     .select({ sha256: blobs.sha256, bytes: blobs.bytes })

@@ -12,6 +12,7 @@ export interface Connection {
   close(): Promise<void>;
 }
 
+/** Opens a pool of connections to a database. */
 export function connect(url: string): Connection {
   const pool = new pg.Pool({ connectionString: url, max: 10, connectionTimeoutMillis: 10_000 });
   // A connection that PostgreSQL drops while idle is replaced at the next query; without a listener the error would end

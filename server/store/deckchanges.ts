@@ -8,6 +8,7 @@ import { writeDocument } from "./documents";
 import { changes, decks, slides } from "./schema";
 import { newKeys } from "./slidekeys";
 
+/** Returns the logged changes of a deck after a version, the oldest first. */
 export async function changesSince(db: Reader, deck: string, version: number): Promise<LoggedChange[]> {
   const rows = await db
     .select()

@@ -54,6 +54,7 @@ type Summary = Pick<DeckRow, "version" | "slides" | "seconds" | "withoutNotes">;
 /** Summaries of decks, cached by version. */
 export const summaries = new Map<string, Summary>();
 
+/** Groups slide rows by their deck, in running order. */
 export function grouped(rows: SlideRow[]): Map<string, SlideRow[]> {
   const groups = new Map<string, SlideRow[]>();
   for (const row of rows) {

@@ -208,6 +208,7 @@ export async function keepTypedText(db: Database, id: string, text: string): Pro
     .where(eq(decks.id, id));
 }
 
+/** Deletes a deck with its slides and its log. */
 export async function deleteDeck(db: Database, id: string): Promise<void> {
   await db.delete(decks).where(eq(decks.id, id));
   summaries.delete(id);

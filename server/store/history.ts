@@ -82,6 +82,7 @@ export async function nameVersion(
     .onConflictDoUpdate({ target: [versions.deck, versions.version], set: { name, user, at: new Date() } });
 }
 
+/** Removes the name of a version; the version itself stays. */
 export async function forgetVersionName(db: Database, deck: string, version: number): Promise<void> {
   await db.delete(versions).where(and(eq(versions.deck, deck), eq(versions.version, version)));
 }

@@ -181,6 +181,7 @@ export async function forgetJob(db: Database, owner: string, id: string): Promis
     .where(and(eq(jobs.id, id), eq(jobs.owner, owner), inArray(jobs.state, ["done", "cancelled", "failed"])));
 }
 
+/** Returns a job of a person. Throws a Failure `not-found` when it is somebody else's or not there. */
 export async function jobOfOwner(db: Database, owner: string, id: string): Promise<Job> {
   const [row] = await db
     .select()

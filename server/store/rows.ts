@@ -24,6 +24,7 @@ export function metadataIn({
   return readStored(DeckMetadata, { ...metadata, id }, schema, `deck ${id}`);
 }
 
+/** Returns the row of a slide; `key` is its place in running order. */
 export function rowOf(deck: string, { id, parent, notes, ...body }: Slide, key: string): typeof slides.$inferInsert {
   return { deck, id, key, parent, body, notes, schema: SCHEMA_VERSION };
 }

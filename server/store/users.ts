@@ -21,6 +21,7 @@ export const newToken = (): string => nanoid(40);
 /** Whether a text has the form of a token. */
 export const isToken = (text: string): boolean => /^[\w-]{40}$/.test(text);
 
+/** Adds a person who is not in the table yet. */
 export async function ensureUser(db: Database, user: Me): Promise<void> {
   await db.insert(users).values(user).onConflictDoNothing();
 }
@@ -35,6 +36,7 @@ export async function openSession(db: Database, user: string, token: string): Pr
   return made.length > 0;
 }
 
+/** Returns what a session's token leads to: a person, or that it has ended or is unknown. */
 export async function sessionOf(db: Database, token: string): Promise<SessionState> {
   const [found] = await db
     .select({ id: users.id, name: users.name, expiresAt: sessions.expiresAt })

@@ -42,6 +42,7 @@ export async function get<S extends z.ZodType>(path: string, schema: S): Promise
   return schema.parse(await (await answered(path, {})).json());
 }
 
+/** Sends a body and returns the checked answer. Throws Refused with the server's sentence, or Unreachable. */
 export async function post<S extends z.ZodType>(
   path: string,
   body: unknown,
@@ -58,10 +59,12 @@ export async function post<S extends z.ZodType>(
   return schema.parse(await response.json());
 }
 
+/** Sends a body without an answer. Throws Refused or Unreachable. */
 export async function put(path: string, body: unknown): Promise<void> {
   await answered(path, { method: "PUT", headers: { "content-type": "application/json" }, body: JSON.stringify(body) });
 }
 
+/** Deletes what is at an address. Throws Refused or Unreachable. */
 export async function remove(path: string): Promise<void> {
   // It is done even if the user leaves the page at once.
   await answered(path, { method: "DELETE", keepalive: true });

@@ -27,6 +27,7 @@ export function typedNumbers(list: string, count: number): { numbers: number[] }
   }
 }
 
+/** Returns the columns of the split table for suggested parts. */
 export function columnsOf(deck: Pick<Deck, "slides">, proposed: readonly SuggestedPart[], key: () => string): Column[] {
   const numbers = new Map(deck.slides.map(({ id }, nth) => [id, nth + 1]));
   return proposed.map(({ name, slides }) => ({
@@ -36,6 +37,7 @@ export function columnsOf(deck: Pick<Deck, "slides">, proposed: readonly Suggest
   }));
 }
 
+/** Returns the split plan that the table describes; empty columns are left out. */
 export function planFrom(columns: readonly Column[], opening: string, closing: string, names: string): SplitPlan {
   return {
     ...(opening.trim() ? { opening } : {}),

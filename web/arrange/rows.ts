@@ -20,6 +20,7 @@ export interface MapRow {
   opens?: SectionBand;
 }
 
+/** Returns the rows of the map: section headers, and main slides with their details. `rate` is in words a minute. */
 export function mapRows(slides: readonly Slide[], rate = 130): MapRow[] {
   const rows: MapRow[] = [];
   let section = 0;
@@ -57,6 +58,7 @@ const CAPTION = 24;
 /** The height of a section's band; every row leaves room for it as soon as one has it. */
 export const HEADER = 30;
 
+/** Returns the height of the band that names sections, in pixels; 0 when no row opens one. */
 export function headerOf(rows: readonly MapRow[]): number {
   return rows.some(({ opens }) => opens) ? HEADER : 0;
 }

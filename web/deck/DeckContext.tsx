@@ -18,6 +18,7 @@ interface OpenDeck extends DeckView {
 
 const Context = createContext<OpenDeck | undefined>(undefined);
 
+/** Returns the open deck. Throws outside of a deck's pages. */
 export function useDeck(): OpenDeck {
   const deck = useContext(Context);
   if (!deck) throw new Error("useDeck outside a deck");

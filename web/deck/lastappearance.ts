@@ -7,6 +7,7 @@ export const lastAppearance = (): "match" | "keep" => {
     return "keep";
   }
 };
+/** Remembers the choice for the next merge in this browser. */
 export function keepAppearance(look: "match" | "keep"): void {
   try {
     localStorage.setItem(LOOK, look);

@@ -184,6 +184,7 @@ export function readAside(deck: string): SetAside[] {
   }
 }
 
+/** Keeps the changes of a deck that could not be saved in this browser. */
 export function writeAside(deck: string, list: readonly SetAside[]): void {
   try {
     if (list.length) storage()?.setItem(ASIDE + deck, JSON.stringify(list));

@@ -139,6 +139,7 @@ async function work(): Promise<void> {
 
 /** Returns a deck's metadata as one object as long as nothing in it changes. */
 const heads = new WeakMap<Deck["theme"], DeckMetadata[]>();
+/** Returns the metadata of a deck, the same object as long as nothing in it changes. */
 export function useHead(deck: Deck): DeckMetadata {
   return useMemo(() => {
     const metadata = metadataOf(deck);

@@ -15,6 +15,7 @@ import { useBroughtFiles } from "./useBroughtFiles";
 import { useDeletedDeck } from "./useDeletedDeck";
 import { WriteDecks } from "./WriteDecks";
 
+/** The Desk: all decks, what is being read, and the ways to begin. */
 export default function Desk() {
   const { data, error, mutate } = useSWR("/decks", () => get("/decks", DeckList));
   const [pattern, setPattern] = useState("");

@@ -46,6 +46,7 @@ export function chosenSlides(deck: Deck, slides: string): string[] | undefined {
   );
 }
 
+/** Returns what a deck gives to a merge by the typed slide numbers. Throws a Failure when they cannot be read. */
 export function gatheredOf(state: { deck: Deck; version: number }, slides: string): MergeSource {
   const chosen = chosenSlides(state.deck, slides);
   return { deck: state.deck, version: state.version, ...(chosen ? { slides: chosen } : {}) };

@@ -42,6 +42,7 @@ export const arrivalOf = (name: string): "arrange" | "write" => (isPresentationN
 
 export const isOpen = ({ state }: Job) => state === "waiting" || state === "running";
 
+/** Asks the server to cancel a job; what it made stays. */
 export function cancelJob(job: Job): void {
   void post(`/jobs/${job.id}/cancel`, {}, Job).then(() => mutate("/jobs"));
 }
@@ -60,6 +61,7 @@ const jobSentence = ({ report }: Job): string[] => (report ? reportLines(report)
 export const isPlain = (job: Job) =>
   job.kind === "read" && job.state === "done" && !job.message && jobSentence(job).length === 0;
 
+/** Removes ended jobs from the list. */
 export async function dismissJobs(...jobs: readonly Job[]): Promise<void> {
   await Promise.all(jobs.map(({ id }) => remove(`/jobs/${id}`)));
   await mutate("/jobs");

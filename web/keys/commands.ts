@@ -52,10 +52,12 @@ function stored(): Partial<Record<CommandName, string>> {
 let changed = stored();
 const listeners = new Set<() => void>();
 
+/** Returns the key of a command: the person's own, or the usual one. */
 export function keyOf(name: CommandName): string {
   return changed[name] ?? COMMANDS[name].key;
 }
 
+/** Sets the key of a command; undefined restores the usual one. */
 export function setKey(name: CommandName, key: string | undefined): void {
   const { [name]: _, ...others } = changed;
   changed = key === undefined ? others : { ...others, [name]: key };
@@ -63,6 +65,7 @@ export function setKey(name: CommandName, key: string | undefined): void {
   for (const listener of listeners) listener();
 }
 
+/** Calls a listener when keys change. Returns the function that ends it. */
 export function subscribeKeys(listener: () => void): () => void {
   listeners.add(listener);
   return () => listeners.delete(listener);

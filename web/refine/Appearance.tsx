@@ -150,7 +150,9 @@ export function Appearance({
             />
           ))}
         </div>
-        <p className="quiet mt-1 text-xs">Text is fitted again; positioned elements are moved and scaled with the page.</p>
+        <p className="quiet mt-1 text-xs">
+          Text is fitted again; positioned elements are moved and scaled with the page.
+        </p>
       </fieldset>
       <fieldset disabled={!canEdit} className="mb-5">
         <legend className="mb-2 font-semibold">Deck</legend>

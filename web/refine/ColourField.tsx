@@ -1,3 +1,4 @@
+/** A field for a colour `#rrggbb`. */
 export function Colour({
   label,
   value,

@@ -3,6 +3,7 @@ import { useDeck } from "../deck/DeckContext";
 import { zoomOf } from "./crop";
 import type { Acts } from "./selection";
 
+/** The properties of a selected picture: description, crop, colours. */
 export function PictureParts({
   picture,
   acts,

@@ -4,6 +4,7 @@ import { useDeck } from "../deck/DeckContext";
 import { DeckFrame } from "../shell/DeckFrame";
 import { Bench } from "./Bench";
 
+/** Refine: one slide large, its notes, and what is selected. */
 export default function Refine() {
   const { deck, selected, select } = useDeck();
   const { slide: wanted } = useParams();

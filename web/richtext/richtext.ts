@@ -154,6 +154,9 @@ const ListKeys = Extension.create<{ leave: () => void }>({
   },
 });
 
+/**
+ * Returns the editor's extensions: marks, paragraphs with kinds and levels, footnotes. `leave` is called on Escape.
+ */
 export function extensions(placeholder: string, leave: () => void) {
   return [
     Document,

@@ -5,6 +5,7 @@ export type Appearance = "system" | "light" | "dark";
 const STORE = "unitext:appearance";
 const THEME: Record<Appearance, string | undefined> = { system: undefined, light: "marram", dark: "marram-dark" };
 
+/** Returns the appearance that the button changes to. */
 export function nextAppearance(appearance: Appearance): Appearance {
   return appearance === "system" ? "light" : appearance === "light" ? "dark" : "system";
 }
@@ -21,6 +22,7 @@ function kept(): Appearance {
 }
 show(kept());
 
+/** Returns whether pages are light, dark or as the system is, and the function that sets it for this browser. */
 export function useAppearance(): [Appearance, (next: Appearance) => void] {
   const [appearance, set] = useState(kept);
   useEffect(() => {

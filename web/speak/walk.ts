@@ -8,6 +8,7 @@ export interface Walk {
   shallower: string | undefined;
 }
 
+/** Returns the slides that can be reached from one: next and previous on the main line, into details and back. */
 export function walkFrom(slides: readonly Slide[], current: string): Walk {
   const shown = slides.filter(({ hidden }) => !hidden);
   const at = shown.findIndex(({ id }) => id === current);

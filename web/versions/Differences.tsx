@@ -6,6 +6,7 @@ import { get } from "../api/client";
 import { useDeck } from "../deck/DeckContext";
 import { FOLLOWING } from "./TailorView";
 
+/** A table of what each tailored version made of every slide of the deck. */
 export function DiffersTable({ deck }: { deck: Deck }) {
   const { version } = useDeck();
   const { data } = useSWR(`/decks/${deck.id}/differs@${version}`, () => get(`/decks/${deck.id}/differs`, Differs));

@@ -27,6 +27,7 @@ export function useHistory(deck: string, version: number) {
   };
 }
 
+/** A line of the history: what was done, by whom and when. */
 export function Entry({ entry, current, onCompare }: { entry: HistoryEntry; current: boolean; onCompare: () => void }) {
   return (
     <li className={`hairline border-t ${current ? "bg-base-200" : ""}`}>

@@ -17,6 +17,7 @@ export interface LevelHandle {
 
 /** Returns the height of a slide beside its lines, in pixels; the editor leaves that much room. */
 export const SLIDE_WIDTH = 272;
+/** Returns the height of a slide beside its lines, in pixels. */
 export function slideHeight(page: { width: number; height: number }): number {
   return Math.round((SLIDE_WIDTH * page.height) / page.width) + 46;
 }

@@ -124,6 +124,7 @@ export function familyNamed(name: string): Family {
   return found;
 }
 
+/** Whether a font family is among the shipped fonts. */
 export function isShipped(name: string): boolean {
   return FAMILIES.some(({ family }) => family.toLowerCase() === name.toLowerCase());
 }

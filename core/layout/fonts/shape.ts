@@ -27,6 +27,7 @@ const WORDS_KEPT = 30000;
 
 /** Code is shown as typed: monospaced faces draw no ligatures. */
 const LIGATURES_OFF = ["liga", "clig", "calt", "dlig"];
+/** Whether text in a face is shaped with ligatures; code is not. */
 export function drawsLigatures(face: string): boolean {
   return !face.startsWith("jetbrains-mono");
 }

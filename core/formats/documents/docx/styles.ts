@@ -86,6 +86,7 @@ export class Styles {
   }
 }
 
+/** Whether fonts (`w:rFonts`) name a typewriter face, by which code is recognised. */
 export function isMonospaced(fonts: XmlElement | undefined): boolean {
   return /mono|courier|consolas|menlo|cousine|typewriter|source code|fira code/i.test(
     attributeOf(fonts, "ascii") ?? "",

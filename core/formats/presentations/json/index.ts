@@ -22,6 +22,7 @@ const DeckFile = z.object({
   blobs: z.record(z.string(), z.string()),
 });
 
+/** Writes a deck with its pictures in Base64. Pictures that `picture` does not return are left out. */
 export function writeJson(deck: Deck, picture: (sha256: string) => Uint8Array | undefined): string {
   const blobs: Record<string, string> = {};
   for (const { sha256 } of Object.values(deck.assets)) {

@@ -13,6 +13,7 @@ export interface DocumentRead {
   pictures: Map<string, Uint8Array>;
 }
 
+/** Returns a document without content, for a reader to fill. */
 export function emptyDocument(): DocumentRead {
   return { front: {}, blocks: [], problems: [], pictures: new Map() };
 }

@@ -70,6 +70,7 @@ function layoutOf(bytes: Uint8Array): Layout | undefined {
   };
 }
 
+/** Returns the size and resolution of a BMP; undefined when it is not one. */
 export function bmpInfo(bytes: Uint8Array): RasterImage | undefined {
   const { width, height } = layoutOf(bytes) ?? {};
   return width && height && width > 0 ? { kind: "bmp", width, height } : undefined;

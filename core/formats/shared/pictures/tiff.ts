@@ -62,6 +62,7 @@ function tagsOf(bytes: Uint8Array): { tags: Tags; little: boolean } | undefined 
   return { tags, little };
 }
 
+/** Returns the size and resolution of a TIFF's first image; undefined when it is not one. */
 export function tiffInfo(bytes: Uint8Array): RasterImage | undefined {
   const { tags } = tagsOf(bytes) ?? {};
   const [width, height] = [tags?.(TAG.width)[0], tags?.(TAG.height)[0]];

@@ -215,6 +215,7 @@ export const transitionHash = ({ transition, delay }: Slide) => valueHash([trans
 export const sameMotion = (slide: Slide) =>
   slide.sourcePart?.motionHash === undefined || slide.sourcePart.motionHash === motionHash(slide);
 
+/** Returns the hash of a slide's notes, with links as the parts that they lead to. */
 export function notesHash({ notes }: Slide, partOf: SourcePartOf): string {
   return hashByParts(notes, partOf);
 }

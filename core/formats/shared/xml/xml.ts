@@ -83,6 +83,7 @@ export function localName(element: XmlElement): string {
   return element.local;
 }
 
+/** Returns the first child of a local name; undefined when there is none. */
 export function child<E extends Nested<E>>(element: E | undefined, name: string): E | undefined {
   if (element !== undefined) for (const candidate of element.children) if (candidate.local === name) return candidate;
   return undefined;

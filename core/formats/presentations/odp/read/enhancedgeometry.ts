@@ -236,6 +236,7 @@ const PRESETS: Record<string, string> = {
   "flowchart-data": "flowChartInputOutput",
 };
 
+/** Returns the preset geometry of a `draw:type`; undefined when there is none. */
 export function presetNamed(type: string | undefined): string | undefined {
   if (!type) return undefined;
   return type.startsWith("ooxml-") ? type.slice(6) : PRESETS[type];

@@ -3,6 +3,7 @@ import { type XmlNode, attribute } from "../../../shared/xml";
 import { points, clamp, turned } from "../package/names";
 import { type Values, share, round, colour, type Properties } from "./properties";
 
+/** Reads the outline of a shape; undefined when it has none. `drawn` are the definitions of dashes by name. */
 export function readStroke(graphic: Values, drawn: ReadonlyMap<string, XmlNode>): Stroke | undefined {
   const kind = graphic.stroke ?? "none";
   if (kind === "none") return undefined;
@@ -62,6 +63,7 @@ export function readStroke(graphic: Values, drawn: ReadonlyMap<string, XmlNode>)
   };
 }
 
+/** Reads the shadow of a shape; undefined when it has none. */
 export function readShadow(graphic: Values): Shadow | undefined {
   if (graphic.shadow !== "visible") return undefined;
   const [x, y] = [points(graphic["shadow-offset-x"]) ?? 0, points(graphic["shadow-offset-y"]) ?? 0];

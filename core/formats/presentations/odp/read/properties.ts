@@ -38,6 +38,7 @@ export function share(value: string | undefined): number | undefined {
   return number === undefined || !Number.isFinite(Number(number)) ? undefined : Number(number) / 100;
 }
 
+/** Returns a colour as `#rrggbb`; undefined when it is not one. */
 export function colour(value: string | undefined): string | undefined {
   return value !== undefined && /^#[0-9a-f]{6}$/i.test(value) ? value.toLowerCase() : undefined;
 }
@@ -49,6 +50,7 @@ const sizeOver = (value: string, under: string | undefined): string => {
   return part === undefined || whole === undefined ? value : `${whole * part}pt`;
 };
 
+/** Returns properties with those of a more specific style over them. */
 export function over(base: Properties, own: Properties): Properties {
   const text = { ...base.text, ...own.text };
   if (own.text["font-size"] !== undefined) text["font-size"] = sizeOver(own.text["font-size"], base.text["font-size"]);

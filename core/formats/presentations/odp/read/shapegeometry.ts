@@ -67,6 +67,7 @@ export function transformOf(shape: XmlNode): { frame: Frame; rotation?: number; 
   };
 }
 
+/** Reads the frame of a line from its end points, and how it is mirrored in the frame. */
 export function lineFrame(shape: XmlNode): { frame: Frame; flip?: "x" | "y" | "xy" } {
   const [x1, y1, x2, y2] = ["x1", "y1", "x2", "y2"].map((name) => inPage(points(attribute(shape, name)) ?? 0)) as [
     number,

@@ -252,6 +252,7 @@ export class OdpStyles {
   }
 }
 
+/** Returns the style of a text level without empty parts. */
 export function levelStyle(run: RunProperties, paragraph: ParagraphProperties, align: LevelStyle["align"]): LevelStyle {
   return {
     run: { size: 18, ...run },

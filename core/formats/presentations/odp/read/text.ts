@@ -200,6 +200,7 @@ export function readText(children: readonly XmlNode[], reader: TextReader, headi
 
 const EMPTY: Properties = { graphic: {}, paragraph: {}, text: {}, cell: {}, list: undefined, columns: {}, tabs: [] };
 
+/** Returns the marks (strong, code, …) that the properties of a span amount to. */
 export function marksOf(properties: Properties, styles: OdpStyles): Mark[] {
   const { text } = properties;
   const bold = text["font-weight"] === "bold" || Number(text["font-weight"]) >= 600;

@@ -183,6 +183,7 @@ export function fillAttributes(
   }
 }
 
+/** Returns the graphic properties of an outline; `none` without one. */
 export function strokeAttributes(stroke: Stroke | undefined, definitions: Definitions): Attributes {
   if (!stroke) return { "draw:stroke": "none" };
   const end = (side: "start" | "end", given: Stroke["head"]): Attributes =>
@@ -203,6 +204,7 @@ export function strokeAttributes(stroke: Stroke | undefined, definitions: Defini
   };
 }
 
+/** Returns the graphic properties of a shadow; hidden without one. */
 export function shadowAttributes(shadow: Shadow | undefined): Attributes {
   if (!shadow) return {};
   const angle = (shadow.direction * Math.PI) / 180;

@@ -79,6 +79,7 @@ interface TextOptions extends Pick<PartTextContext, "bold" | "said" | "align" | 
   heading?: boolean;
 }
 
+/** Returns how text is set in a slot or a shape: its theme, role and levels. */
 export function contextFor(
   { styles, theme, link, file }: Work,
   size: number,
@@ -137,6 +138,7 @@ export function linked(link: string | undefined, work: Work): { inside: string; 
   };
 }
 
+/** Returns the name of the automatic style that has an element's fill, outline, shadow and text box. */
 export function graphic(
   element: Element,
   work: Work,
@@ -190,6 +192,7 @@ function roleStyle({ presentation, size }: Shape, place: SlotPlace, { styles, th
   );
 }
 
+/** Writes a frame with a text box. */
 export function textFrame(text: string, shape: Shape, work: Work, element?: Element): string {
   const style =
     element && styledAttributes(element)
@@ -206,6 +209,7 @@ export function textFrame(text: string, shape: Shape, work: Work, element?: Elem
   );
 }
 
+/** Writes an element that the format has no form for as the drawing that the layout makes of it. */
 export function figureFrame(element: Element, shape: Shape, work: Work): string {
   const { codeColour: _, ...context } = contextFor(work, shape.size);
   return textFrame(textXml(figureWords(element, work.notes) ?? [], context), shape, work);

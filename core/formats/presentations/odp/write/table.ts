@@ -101,6 +101,9 @@ function tableXml(table: Table, shape: Shape, work: Work, laid: TableGrid | unde
   );
 }
 
+/**
+ * Writes a frame with a table. `laid` has the widths and heights that the layout found; without it they are computed.
+ */
 export function tableFrame(table: Table, shape: Shape, work: Work, laid?: TableGrid): string {
   return xml(
     "draw:frame",

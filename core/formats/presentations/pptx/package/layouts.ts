@@ -25,6 +25,7 @@ export const namespaces = { "xmlns:a": NS.a, "xmlns:r": NS.r, "xmlns:p": NS.p };
 export const GROUP =
   '<p:nvGrpSpPr><p:cNvPr id="1" name=""/><p:cNvGrpSpPr/><p:nvPr/></p:nvGrpSpPr><p:grpSpPr><a:xfrm><a:off x="0" y="0"/><a:ext cx="0" cy="0"/><a:chOff x="0" y="0"/><a:chExt cx="0" cy="0"/></a:xfrm></p:grpSpPr>';
 
+/** Returns the position and size of a shape (`a:xfrm`) in EMU. */
 export function transform({ x, y, width, height }: Frame): string {
   return `<a:xfrm><a:off x="${emu(x)}" y="${emu(y)}"/><a:ext cx="${emu(width)}" cy="${emu(height)}"/></a:xfrm>`;
 }

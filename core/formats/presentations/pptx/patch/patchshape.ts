@@ -8,6 +8,9 @@ import type { SourceParts } from "./sourceparts";
 
 const parsed = new WeakMap<SourceParts, Map<string, SlideRanges>>();
 
+/**
+ * Returns the ranges of the shapes in a slide part, parsed once a part; undefined when it cannot be updated in place.
+ */
 export function slicesIn(kept: SourceParts, part: string): SlideRanges | undefined {
   const held = parsed.get(kept) ?? new Map<string, SlideRanges>();
   parsed.set(kept, held);

@@ -111,6 +111,7 @@ export class SourceParts {
   }
 }
 
+/** Returns a relationships part. */
 export function relationshipsXml(rows: readonly SourceRelationship[]): string {
   const escaped = (value: string) => value.replace(/&/g, "&amp;").replace(/</g, "&lt;").replace(/"/g, "&quot;");
   return `<?xml version="1.0" encoding="UTF-8" standalone="yes"?>\n<Relationships xmlns="http://schemas.openxmlformats.org/package/2006/relationships">${rows.map(({ id, type, target, external }) => `<Relationship Id="${escaped(id)}" Type="${escaped(type)}" Target="${escaped(target)}"${external ? ' TargetMode="External"' : ""}/>`).join("")}</Relationships>`;

@@ -192,6 +192,7 @@ export function referredFill(reference: XmlElement, context: DrawingContext): Fi
   return readFill(element, own) ?? undefined;
 }
 
+/** Reads the outer shadow of a shape; undefined when it has none. */
 export function readShadow(properties: XmlElement | undefined, context: DrawingContext): Shadow | undefined {
   const outer = at(properties, "effectLst", "outerShdw");
   const seen = outer && colourIn(outer, context.colours);

@@ -9,6 +9,7 @@ export interface PlaceholderRef {
   idx: string;
 }
 
+/** Returns the placeholder that a shape fills; undefined when it is none. */
 export function placeholderRef(shape: XmlElement): PlaceholderRef | undefined {
   const properties = shape.children.find((part) => /^nv(Sp|Pic|GraphicFrame|Cxn|GrpSp)Pr$/.test(localName(part)));
   const found = at(properties, "nvPr", "ph");
@@ -33,6 +34,7 @@ export function alternativeOf(element: XmlElement): XmlElement[] {
   return ((choice && holdsMath(choice)) || !fallback?.children.length ? choice : fallback)?.children ?? [];
 }
 
+/** Returns the shapes of a slide, layout or master, without those in groups. */
 export function shapesOf(part: XmlElement | undefined): XmlElement[] {
   return (at(part, "cSld", "spTree")?.children ?? []).filter((element) => SHAPE_NAMES.has(localName(element)));
 }

@@ -186,6 +186,7 @@ export function paragraphProperties(
   };
 }
 
+/** Returns the alignment of `algn` by reading direction; undefined for a value without a counterpart. */
 export function alignOf(algn: string | undefined, rtl: boolean): LevelStyle["align"] {
   return algn === "ctr" ? "centre" : algn === (rtl ? "l" : "r") ? "end" : undefined;
 }

@@ -112,6 +112,7 @@ export function strokeXml(stroke: Stroke | null | undefined, name = "a:ln"): str
   );
 }
 
+/** Returns the effect list of a shadow; empty without one. */
 export function shadowXml(shadow: Shadow | undefined): string {
   if (!shadow) return "";
   return xml(
@@ -241,6 +242,7 @@ export function transformXml(
 const ANCHOR = { top: "t", middle: "ctr", bottom: "b" } as const;
 const FIT = { shrink: "<a:normAutofit/>", grow: "<a:spAutoFit/>", none: "<a:noAutofit/>" } as const;
 
+/** Returns the body properties (`a:bodyPr`) of a text box. */
 export function boxXml(
   box: TextBox | undefined,
   usual: { insets: readonly [number, number, number, number]; anchor?: keyof typeof ANCHOR; fit?: keyof typeof FIT },

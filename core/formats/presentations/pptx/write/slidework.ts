@@ -102,6 +102,7 @@ export const paint = (element: Pick<Element, "fill" | "stroke" | "shadow">, work
   (element.stroke ? strokeXml(element.stroke) : "") +
   shadowXml(element.shadow);
 
+/** Returns the hyperlink of a shape or run; empty without one. */
 export function clickXml(link: string | undefined, work: SlideWork): string {
   const found = link ? linker(work.relationships, work.paths, work.path)(link) : undefined;
   return found
@@ -109,6 +110,7 @@ export function clickXml(link: string | undefined, work: SlideWork): string {
     : "";
 }
 
+/** Writes a shape with text. */
 export function textBox(
   { id, name, frame }: Pick<ShapeWork, "id" | "name" | "frame">,
   paragraphs: string,
@@ -130,6 +132,7 @@ export function textBox(
   );
 }
 
+/** Returns how text is set in a slot or a shape: its theme, role and levels. */
 export function textContext(
   work: SlideWork & Pick<ShapeWork, "math">,
   size: number,
