@@ -255,7 +255,7 @@ describe.each(["pptx", "odp"] as const)("a deck that was typed, in a .%s as anot
 });
 
 describe.each(["pptx", "odp"] as const)("a .%s without slides", (format) => {
-  it("gives its page and its colours, and says that what would stand behind slides is left", () => {
+  it("gives its page and its colours, and says that unused layouts are left out", () => {
     const empty: Deck = {
       ...emptyDeck("d", "House style"),
       page: { width: 720, height: 540 },
@@ -268,7 +268,7 @@ describe.each(["pptx", "odp"] as const)("a .%s without slides", (format) => {
     expect(left).toContainEqual({
       slide: null,
       what: "its masters and layouts",
-      why: expect.stringContaining("no slide stands on them"),
+      why: expect.stringContaining("no slide uses them"),
     });
   });
 });

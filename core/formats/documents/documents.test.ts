@@ -349,7 +349,7 @@ describe("pictures that pages do not show as they come", () => {
     ]);
     expect(found.left).toEqual([
       { slide: 4, what: "the picture words.bin", why: expect.stringMatching(/^only PNG/) },
-      { slide: null, what: "the dots of the picture fax.tiff", why: expect.stringMatching(/^they are damaged/) },
+      { slide: null, what: "the pixels of the picture fax.tiff", why: expect.stringMatching(/^they are damaged/) },
     ]);
   });
 });

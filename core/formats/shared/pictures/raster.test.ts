@@ -42,7 +42,7 @@ describe("a TIFF or BMP of another program", () => {
     ["palette-os2.bmp", "palette"],
     ["bits.bmp", "bits"],
   ];
-  it.each(kinds)("%s has the dots that were put in, as a PNG", async (name, picture) => {
+  it.each(kinds)("%s has the pixels that were put in, as a PNG", async (name, picture) => {
     const bytes = dotsFile(name);
     const kind = name.endsWith("bmp") ? "bmp" : "tiff";
     expect(pictureInfo(bytes)).toBeUndefined();
@@ -76,7 +76,7 @@ describe("a TIFF or BMP of another program", () => {
       expect(drawings.left).toEqual([
         {
           slide: null,
-          what: `the dots of the picture ${name}`,
+          what: `the pixels of the picture ${name}`,
           why: "they are damaged, too many, or compressed in a way that is not read; an empty frame is shown instead",
         },
       ]);
