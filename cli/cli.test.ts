@@ -90,16 +90,61 @@ describe("the command", () => {
     ["an unknown command", ["fly"], 2, /no command “fly”/],
     ["an unknown option", ["show", "x.md", "--fast"], 2, /^unitext: /],
     ["a format that it does not write", ["convert", "x.md", "x.gif"], 2, /cannot tell how to write/],
-    ["a capability to come", ["refresh", "x.pptx", "-o", "d"], 2, /not built yet/],
+    ["a capability to come", ["segments", "x.pptx", "-o", "d"], 2, /not built yet/],
+    [
+      "a workbook that is none",
+      ["bind", "small.md", "-o", "d.md", "--workbook", "fake.xlsx", "--range", "A1"],
+      1,
+      /not a zip/,
+    ],
     ["slides that are not there", ["draw", "small.md", "-o", "d", "--slides", "9"], 2, /the last is 1/],
   ])("refuses %s in its own words", (_, args, status, words) => {
     writeFileSync(at("fake.pptx"), "hello");
+    writeFileSync(at("fake.xlsx"), "hello");
     writeFileSync(at("small.md"), "## One\n");
     const result = unitext(...args);
     expect(result.status).toBe(status);
     expect(result.stderr).toMatch(words);
     expect(result.stderr).not.toMatch(/\n\s+at /);
     expect(result.stdout).toBe("");
+  });
+
+  it.each(["pptx", "odp", "json"])("binds cells of a workbook and takes new values in a .%s", (format) => {
+    const [deck, bound] = [at(`bound.${format}`), at(`bound-2.${format}`)];
+    writeFileSync(at("small.md"), "## Levels\n\n- The bay was calm\n");
+    writeFileSync(at("gauges.csv"), "Station,January,March\nQuay,4.1,4.6\nBar,3.2,3.1\n");
+    writeFileSync(at("next.csv"), "Station,January,March\nQuay,4.1,5.0\nBar,3.2,3.1\n");
+    const workbook = `gauges.csv=${at("gauges.csv")}`;
+    expect(
+      unitext("bind", at("small.md"), "-o", deck, "--workbook", workbook, "--range", "A1:C3", "--as", "table").status,
+    ).toBe(0);
+    expect(
+      unitext("bind", deck, "-o", bound, "--workbook", workbook, "--range", "C2", "--slide", "1", "--as", "number")
+        .status,
+    ).toBe(0);
+    const shown = JSON.parse(unitext("show", bound, "--json").stdout).slides;
+    expect(shown[0].text).toEqual(["The bay was calm", "Quay, March: 4.6"]);
+    expect(shown[1].tables[0][1]).toEqual(["Quay", "4.1", "4.6"]);
+    expect(shown[1].bindings).toEqual([
+      { source: "gauges.csv", range: "gauges!A1:C3", mode: "latest", state: "current" },
+    ]);
+    expect(JSON.parse(unitext("bindings", bound, "--json").stdout)).toMatchObject([
+      { slide: 1, place: "text", range: "gauges!C2", state: "current", shown: "4.6" },
+      { slide: 2, place: "table", range: "gauges!A1:C3", state: "current" },
+    ]);
+    const next = `gauges.csv=${at("next.csv")}`;
+    const check = unitext("refresh", bound, "--check", "--json", "--workbook", next);
+    expect([check.status, JSON.parse(check.stdout).length]).toEqual([1, 2]);
+    const taken = unitext("refresh", bound, "-o", deck, "--json", "--workbook", next);
+    expect([taken.status, JSON.parse(taken.stdout)[0]]).toEqual([
+      0,
+      { slide: 1, source: "gauges.csv", range: "gauges!C2", from: "4.6", to: "5", state: "stale" },
+    ]);
+    expect(JSON.parse(unitext("show", deck, "--json").stdout).slides[0].text).toEqual([
+      "The bay was calm",
+      "Quay, March: 5",
+    ]);
+    expect(unitext("refresh", deck, "--check", "--workbook", next).status).toBe(0);
   });
 
   it("splits by a plan into files, all or none, and merges them again, everything accounted for", () => {

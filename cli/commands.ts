@@ -19,6 +19,7 @@ import { copies } from "@unitext/core/edit";
 import { TextPlacement, type Cut, type Deck, Language } from "@unitext/core/model";
 import { tally } from "@unitext/core/tally";
 import { slidePng } from "@unitext/node";
+import { bindCommand, bindingsCommand, refreshCommand } from "./data";
 import { mergeCommand, splitCommand } from "./divide";
 import { fonts, newId, png, readFile, writeAll, writeWhole } from "./files";
 import { show, showText } from "./show";
@@ -236,7 +237,22 @@ export const COMMANDS: Record<string, Command> = {
     does: "several decks into one; with --at the others go after slide N of the first",
     run: (args) => mergeCommand(args, write),
   },
-  refresh: later("refresh DECK -o OUT", "takes new values from workbooks"),
+  bind: {
+    usage:
+      "bind DECK -o OUT --workbook NAME=FILE --range RANGE [--slide N] [--as table|chart|number] [--mode latest|asked|fixed]",
+    does: "puts cells on a slide and links them; RANGE is Sheet!A1:C5, a defined name, a table or Table[Column]",
+    run: (args) => bindCommand(args, write),
+  },
+  bindings: {
+    usage: "bindings DECK [--json]",
+    does: "lists the linked values of a deck and their states",
+    run: bindingsCommand,
+  },
+  refresh: {
+    usage: "refresh DECK -o OUT [--workbook NAME=FILE]… [--check] [--json]",
+    does: "takes new values from workbooks, which are given or beside the deck; --check only says what is out of date",
+    run: (args) => refreshCommand(args, write),
+  },
   segments: later("segments DECK --to TAG -o FILE.xlf", "texts to translate"),
   translate: later("translate DECK --to TAG -o OUT", "a deck in another language"),
 };

@@ -13,6 +13,7 @@ import {
   titleElement,
   titleOf,
 } from "@unitext/core/model";
+import { shownBindings } from "./data";
 import { type FontSet, layoutSlide } from "@unitext/core/layout";
 
 /** The contract of `show --json`. */
@@ -57,9 +58,7 @@ export function show(deck: Deck, fonts: FontSet) {
             ? [{ alt: element.alt, mediaType: deck.assets[element.source]?.mediaType ?? null }]
             : [],
         ),
-        bindings: slide.elements.flatMap(({ binding }) =>
-          binding ? [{ source: binding.source, range: binding.range, mode: binding.mode, state: "unknown" }] : [],
-        ),
+        bindings: shownBindings(slide),
         overflow: layoutSlide(slide, { metadata, number: nth + 1, fonts }).overflow > 0,
         seconds: secondsOf(slide, deck.rate),
       })),

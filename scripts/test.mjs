@@ -7,7 +7,15 @@ import { bin, CHECKS, JEST } from "./checks.mjs";
 import { startPostgres } from "./postgres.mjs";
 import { built, isRoot, npmPackages, root, systemPackages } from "./prepare.mjs";
 
-systemPackages(["postgresql", "chromium", "python3-odf", "qpdf", "unicode-data"]);
+systemPackages([
+  "postgresql",
+  "chromium",
+  "python3-odf",
+  "python3-openpyxl",
+  "python3-xlsxwriter",
+  "qpdf",
+  "unicode-data",
+]);
 npmPackages();
 built();
 

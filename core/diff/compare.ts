@@ -1,7 +1,7 @@
 import { longestRise } from "@unitext/core/edit";
 import { bareContent, unitsOf } from "./content";
 import { pairSlides } from "./pair";
-import { type Deck, slidePropertiesOf, type Slide } from "@unitext/core/model";
+import { bindingsOn, type Deck, slidePropertiesOf, type Slide } from "@unitext/core/model";
 import { normalText } from "@unitext/core/text";
 
 /** What can differ between two states of a slide. */
@@ -51,7 +51,7 @@ function comparableText(slide: Slide): ComparableText {
       units
         .filter(({ kind }) => !isWords(kind))
         .map(({ slot, elements: [first] }) => [slot, first && bareContent(first)]),
-      slide.elements.flatMap(({ binding }) => (binding ? [[binding.source, binding.range, binding.mode]] : [])),
+      bindingsOn(slide).map(({ binding: { source, range, mode } }) => [source, range, mode]),
     ]),
   };
   facesOnce.set(slide, faces);

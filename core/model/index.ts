@@ -1,4 +1,6 @@
 export * from "./arrangement";
+export * from "./binding";
+export * from "./boundtexts";
 export * from "./deck";
 export * from "./elements";
 export * from "./elementtexts";
@@ -11,6 +13,7 @@ export { must } from "./must";
 export { withCurrentNames, withFormerNames } from "./names";
 export * from "./number";
 export * from "./read";
+export * from "./reference";
 export * from "./richtext";
 export * from "./rule";
 export * from "./slidefiles";

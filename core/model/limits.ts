@@ -21,6 +21,8 @@ export const MOST = {
   nodes: 2_000_000,
   /** Characters of one part of a file in XML. */
   partCharacters: 200_000_000,
+  /** Cells of one sheet of a workbook. */
+  sheetCells: 10_000_000,
   /** Pixels of one picture. */
   pixels: 64_000_000,
 } as const;
@@ -34,6 +36,7 @@ const WORDS: Record<keyof typeof MOST, string> = {
   elements: "elements on its slides",
   nodes: "elements in one part",
   partCharacters: "characters in one part",
+  sheetCells: "cells in one sheet",
   pixels: "pixels in one picture",
 };
 

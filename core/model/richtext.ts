@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { Binding } from "./binding";
 import { canonical } from "./hash";
 import { ParagraphProperties, RunProperties } from "./look";
 
@@ -32,6 +33,8 @@ const words = {
   marks: z.array(Mark).optional(),
   link: LinkTarget.optional(),
   properties: RunProperties.optional(),
+  /** The cells whose value the run shows; such a run is not edited word by word. */
+  binding: Binding.optional(),
 };
 
 /** The text of a footnote: runs without footnotes of their own. */
@@ -112,13 +115,21 @@ function sameStyle(a: Run, b: Run): boolean {
   return (
     a.link === b.link &&
     !a.marks?.includes("formula") &&
+    a.binding === undefined &&
+    b.binding === undefined &&
     (a.marks ?? []).join() === (b.marks ?? []).join() &&
     (a.properties === b.properties || canonical(a.properties) === canonical(b.properties))
   );
 }
 
 /** Returns a run with its marks in their fixed order and no empty properties. */
-export function run(text: string, marks: Iterable<Mark> = [], link?: string, look?: RunProperties): Run {
+export function run(
+  text: string,
+  marks: Iterable<Mark> = [],
+  link?: string,
+  look?: RunProperties,
+  binding?: Binding,
+): Run {
   const held = new Set(marks);
   const ordered = MARKS.filter((mark) => held.has(mark));
   return {
@@ -126,6 +137,7 @@ export function run(text: string, marks: Iterable<Mark> = [], link?: string, loo
     ...(ordered.length ? { marks: ordered } : {}),
     ...(link ? { link } : {}),
     ...(look && Object.keys(look).length ? { properties: look } : {}),
+    ...(binding ? { binding } : {}),
   };
 }
 
@@ -138,7 +150,7 @@ export function joinRuns(runs: readonly Run[]): Run[] {
     const last = joined.at(-1);
     if (last && !last.footnote && sameStyle(last, next))
       joined[joined.length - 1] = { ...last, text: last.text + next.text };
-    else joined.push(run(next.text, next.marks, next.link, next.properties));
+    else joined.push(run(next.text, next.marks, next.link, next.properties, next.binding));
   }
   return joined;
 }
@@ -166,7 +178,7 @@ export function mapLinks(text: RichText, change: (to: string) => string | undefi
       item.footnote
         ? { ...item, footnote: item.footnote.map(follow) }
         : item.link
-          ? run(item.text, item.marks, change(item.link), item.properties)
+          ? run(item.text, item.marks, change(item.link), item.properties, item.binding)
           : item;
     return { ...paragraph, runs: joinRuns(paragraph.runs.map(follow)) };
   });
@@ -177,14 +189,19 @@ export function linkWholeText(text: RichText, link: string): RichText {
   return text.map((paragraph) => ({
     ...paragraph,
     runs: paragraph.runs.map((item) =>
-      item.link || item.footnote || item.text.trim() === "" ? item : run(item.text, item.marks, link, item.properties),
+      item.link || item.footnote || item.text.trim() === ""
+        ? item
+        : run(item.text, item.marks, link, item.properties, item.binding),
     ),
   }));
 }
 
 /** Returns a run that carries a footnote. */
 export function footnote(runs: readonly Run[]): Run {
-  return { text: "", footnote: runs.map(({ text, marks, link, properties }) => run(text, marks, link, properties)) };
+  return {
+    text: "",
+    footnote: runs.map(({ text, marks, link, properties, binding }) => run(text, marks, link, properties, binding)),
+  };
 }
 
 /** Returns the footnotes of a text in order. */

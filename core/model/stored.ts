@@ -8,7 +8,7 @@ import { wellFormed } from "./wellformed";
  * The version of the schema in which decks, slides and changes are stored and sent. Raise it with every model change
  * that older data would not pass, and add a step that upgrades them.
  */
-export const SCHEMA_VERSION = 3;
+export const SCHEMA_VERSION = 4;
 
 /** Replaces outlines that are not path data by empty ones. */
 function withPathData(value: unknown): unknown {
@@ -26,6 +26,22 @@ function withPathData(value: unknown): unknown {
     : value;
 }
 
+/** Gives the fields of bindings their names of version 4. */
+function withBindings(value: unknown): unknown {
+  if (Array.isArray(value)) return value.map(withBindings);
+  if (typeof value !== "object" || value === null) return value;
+  return Object.fromEntries(
+    Object.entries(value).map(([key, held]): [string, unknown] => {
+      if (key !== "binding" || typeof held !== "object" || held === null) return [key, withBindings(held)];
+      const { taken, mode, ...binding } = held as Record<string, unknown>;
+      return [
+        key,
+        { ...binding, mode: mode === "moment" ? "fixed" : mode, ...(taken === undefined ? {} : { takenAt: taken }) },
+      ];
+    }),
+  );
+}
+
 /**
  * Upgrades from each version to the next, the first from version 1. Each takes the JSON of a deck, a slide or a change.
  */
@@ -34,6 +50,8 @@ const STEPS: readonly ((value: unknown) => unknown)[] = [
   (value) => withPathData(wellFormed(value)),
   // 2 to 3: fields have the names of docs/glossary.md.
   (value) => withCurrentNames(value),
+  // 3 to 4: a binding that stays as it is has the mode “fixed”; when its values were taken is `takenAt`.
+  (value) => withBindings(value),
 ];
 
 /**

@@ -1,4 +1,5 @@
 import {
+  bindingsOn,
   type Binding,
   type Deck,
   deckLink,
@@ -62,7 +63,7 @@ function heldBy(slide: Slide, nameOfTarget: (to: string) => string): Held {
   return {
     notes: hasNotes(slide) ? textOf(slide.notes) : "",
     links: slideLinks(slide).map(({ text: words, to }) => `${words}\u0000${nameOfTarget(to)}`),
-    bindings: slide.elements.flatMap(({ binding }) => (binding ? [bindingKey(binding)] : [])),
+    bindings: bindingsOn(slide).map(({ binding }) => bindingKey(binding)),
   };
 }
 

@@ -1,4 +1,5 @@
 import {
+  bindingsOn,
   kindOf,
   type Binding,
   countWords,
@@ -95,8 +96,8 @@ export function tally(deck: Pick<Deck, "slides">): Tally {
     total.words += wordsOn(slide);
     for (const { to } of slideLinks(slide)) countLink(total, to, ids);
     for (const text of slideTexts(slide)) countText(total, text);
+    total.bindings += bindingsOn(slide).length;
     for (const element of slide.elements) {
-      if (element.binding) total.bindings += 1;
       const { count } = kindOf(element);
       if (count) total[count] += 1;
     }

@@ -1,19 +1,8 @@
 import { z } from "zod";
+import { Binding } from "../binding";
 import { Drawing, TextBox } from "../look";
 import type { RichText } from "../richtext";
 import { Frame, Id } from "../units";
-
-/**
- * Ties an element to cells of a workbook: always the latest values, the latest when asked for, or the values of one
- * moment.
- */
-export const Binding = z.object({
-  source: z.string().min(1),
-  range: z.string().min(1),
-  mode: z.enum(["latest", "asked", "moment"]),
-  taken: z.string().optional(),
-});
-export type Binding = z.infer<typeof Binding>;
 
 /**
  * The shape of a source file that an element was read from, with hashes of its frame, its text and everything else.

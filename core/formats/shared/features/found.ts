@@ -1,4 +1,5 @@
 import {
+  bindingsOn,
   type Deck,
   deckLink,
   type Element,
@@ -95,8 +96,7 @@ export const FEATURES = {
     slideLinks(slide).flatMap(({ text, to }) => (deckLink(to) ? [`the link “${text}”`] : [])),
   "links on pictures": leading("picture"),
   "links on shapes": leading("shape"),
-  "linked data": (slide) =>
-    slide.elements.flatMap(({ binding }) => (binding ? [`the link to ${binding.source}, ${binding.range}`] : [])),
+  "linked data": (slide) => bindingsOn(slide).map(({ binding }) => `the link to ${binding.source}, ${binding.range}`),
   tables: ofKind("table", () => "a table"),
   charts: ofKind("chart", () => "a chart"),
   "chart formatting": (slide) =>

@@ -1,3 +1,4 @@
+export { boundRunsTag, withTaggedRuns } from "./boundruns";
 export * from "./cover";
 export * from "./standins";
 export * from "./element";

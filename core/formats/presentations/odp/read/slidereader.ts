@@ -13,7 +13,7 @@ import {
   type Transition,
 } from "@unitext/core/model";
 import { child, childrenOf, localName, type XmlNode, attribute } from "../../../shared/xml";
-import { parseOptional, textTag, mergeAppearance } from "../../../shared/sourcepackage";
+import { mergeAppearance, parseOptional, textTag, withTaggedRuns } from "../../../shared/sourcepackage";
 import { nearTransition, withMotion } from "../../shared/motion";
 import { readRegions } from "./regions";
 import type { PageWork } from "./elements";
@@ -98,9 +98,10 @@ export class SlideReader {
       ...(typeof kept.theme === "string" ? { theme: kept.theme } : {}),
       ...(properties.success && properties.data.section ? { section: properties.data.section } : {}),
     };
-    return ours
+    const slide = ours
       ? { ...common, ...this.ownParts(page, number, style, kept) }
       : { ...common, ...this.foreignParts(page, number, style), ...unsupported };
+    return withTaggedRuns(slide, kept);
   }
 
   /** Returns the rest of a slide that Unitext wrote: what its tags say, where no other program changed it. */

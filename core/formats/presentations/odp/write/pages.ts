@@ -24,7 +24,13 @@ import {
   must,
 } from "@unitext/core/model";
 import { xml } from "../../../shared/xml";
-import { flattenRuns, footnoteText, needsExtendedRuns, type AppearanceHashes } from "../../../shared/sourcepackage";
+import {
+  boundRunsTag,
+  flattenRuns,
+  footnoteText,
+  needsExtendedRuns,
+  type AppearanceHashes,
+} from "../../../shared/sourcepackage";
 import { masterRegions, standsOnMaster } from "../../shared/regions";
 import { length, appearanceHashes } from "../package/names";
 import type { PageRange } from "../patch/elementranges";
@@ -192,6 +198,7 @@ export class Pages {
       ...(origin ? { origin } : {}),
       ...(theme ? { theme } : {}),
       ...(needsExtendedRuns(notes) ? { notes } : {}),
+      ...boundRunsTag(slide),
       ...more,
     };
   }

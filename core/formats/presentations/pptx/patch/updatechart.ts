@@ -1,4 +1,4 @@
-import { columnName } from "../../shared/cells";
+import { columnName } from "@unitext/core/model";
 import { type ChartElement, escapeXml, type Series, must } from "@unitext/core/model";
 
 import { scanXml, type XmlElement } from "../../../shared/xml";

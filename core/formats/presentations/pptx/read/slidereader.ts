@@ -15,7 +15,7 @@ import {
 } from "@unitext/core/model";
 import { partText } from "../../../shared/archive";
 import { at, child, type XmlElement } from "../../../shared/xml";
-import { parseOptional, elementTags, textTag, mergeAppearance } from "../../../shared/sourcepackage";
+import { elementTags, mergeAppearance, parseOptional, textTag, withTaggedRuns } from "../../../shared/sourcepackage";
 import { withMotion } from "../../shared/motion";
 import type { ReadOptions } from "../../shared/reading";
 import { type Inheritance, placeholderRef, shapesOf } from "./inherit";
@@ -70,6 +70,11 @@ export class SlideReader implements OwnFile {
   }
 
   slide(path: string, number: number, tags: Map<string, unknown>): Slide {
+    return withTaggedRuns(this.untied(path, number, tags), tags.get(TAG.slide));
+  }
+
+  /** Reads a slide without the bindings of its runs. */
+  private untied(path: string, number: number, tags: Map<string, unknown>): Slide {
     const tree = this.pack.tree(path);
     const inheritance = this.parts.inheritance(path);
     const kept = (tags.get(TAG.slide) ?? {}) as Record<string, unknown>;

@@ -1,5 +1,5 @@
 import { type Series, escapeXml, hasSecondAxis, isJoined, must } from "@unitext/core/model";
-import { columnName } from "../../shared/cells";
+import { columnName } from "@unitext/core/model";
 import { xml, XML_HEAD } from "../../../shared/xml";
 import { NS } from "../package/names";
 import { colourXml } from "./drawing";

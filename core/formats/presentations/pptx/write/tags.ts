@@ -1,6 +1,6 @@
 import { type DeckMetadata, slidePropertiesOf, sharedItemsOf, type Slide } from "@unitext/core/model";
 import { XML_HEAD, xml } from "../../../shared/xml";
-import { needsExtendedRuns, usesSourceLayout } from "../../../shared/sourcepackage";
+import { boundRunsTag, needsExtendedRuns, usesSourceLayout } from "../../../shared/sourcepackage";
 import { namespaces } from "../package/layouts";
 import { TAG } from "../package/names";
 
@@ -37,6 +37,7 @@ export function slideTag(slide: Slide): object {
     ...(theme ? { theme } : {}),
     ...(foreign ? (section ? { section } : {}) : slidePropertiesOf(slide)),
     ...(needsExtendedRuns(notes) ? { notes } : {}),
+    ...boundRunsTag(slide),
   };
 }
 

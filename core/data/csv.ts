@@ -1,0 +1,87 @@
+import Papa from "papaparse";
+import { within } from "@unitext/core/model";
+import { decoded } from "../formats/shared/document/text";
+import { serialOf } from "./serial";
+import { readOnce, Sheet, type CellContent, type Workbook } from "./workbook";
+
+/** How a text of values is read; what is not given is recognised. */
+export interface CsvOptions {
+  delimiter?: string;
+  decimal?: "." | ",";
+}
+
+const POINT = /^[+-]?(?:\d+|\d{1,3}(?:,\d{3})+)(?:\.\d+)?(?:[eE][+-]?\d+)?$/;
+const COMMA = /^[+-]?(?:\d+|\d{1,3}(?:\.\d{3})+)(?:,\d+)?(?:[eE][+-]?\d+)?$/;
+
+/** Recognises the decimal sign from values that can be read in one way only. */
+function decimalOf(rows: readonly (readonly string[])[], delimiter: string): "." | "," {
+  if (delimiter === ",") return ".";
+  let [points, commas] = [0, 0];
+  for (const row of rows.slice(0, 1000))
+    for (const value of row) {
+      const text = value.trim();
+      if (/^[+-]?\d+,\d+$/.test(text) && !/^[+-]?\d{1,3},\d{3}$/.test(text)) commas += 1;
+      else if (/^[+-]?\d+\.\d+$/.test(text) && !/^[+-]?\d{1,3}\.\d{3}$/.test(text)) points += 1;
+    }
+  return commas > points ? "," : ".";
+}
+
+const FORMATS = ["General", "yyyy-mm-dd", "yyyy-mm-dd hh:mm", "0%"] as const;
+
+/** Returns what a value holds and the number of its format. */
+function contentOf(text: string, decimal: "." | ","): [content: CellContent, format: number] {
+  const value = text.trim();
+  if (value === "") return [undefined, 0];
+  const percent = value.endsWith("%") ? value.slice(0, -1).trim() : undefined;
+  const digits = percent ?? value;
+  if ((decimal === "," ? COMMA : POINT).test(digits)) {
+    const plain = decimal === "," ? digits.replaceAll(".", "").replace(",", ".") : digits.replaceAll(",", "");
+    // A number with leading zeros is an identifier, such as a postcode.
+    if (!/^[+-]?0\d/.test(digits))
+      return [percent === undefined ? Number(plain) : Number(plain) / 100, percent === undefined ? 0 : 3];
+  }
+  const serial = /^\d{4}-\d{2}-\d{2}/.test(value) ? serialOf(value) : undefined;
+  return serial === undefined ? [text, 0] : [serial, Number.isInteger(serial) ? 1 : 2];
+}
+
+/**
+ * Reads comma, semicolon or tab separated values as a workbook of one sheet with the name of the file. Encoding,
+ * delimiter and decimal sign are recognised unless given. What looks like a formula is a text. Throws a Failure for bytes
+ * that are not text.
+ */
+export function readCsvWorkbook(bytes: Uint8Array, file: string, options: CsvOptions = {}): Workbook {
+  const { text, encoding } = decoded(bytes, file);
+  const { data, meta } = Papa.parse<string[]>(text, {
+    skipEmptyLines: false,
+    ...(options.delimiter ? { delimiter: options.delimiter } : {}),
+    delimitersToGuess: [",", ";", "\t", "|"],
+  });
+  const { delimiter } = meta;
+  const decimal = options.decimal ?? decimalOf(data, delimiter);
+  const name = file.replace(/^.*[/\\]/, "").replace(/\.[^.]*$/, "") || "Sheet1";
+  const sheet = new Sheet(name, FORMATS);
+  let cells = 0;
+  for (const [row, values] of data.entries()) {
+    cells += values.length;
+    within("sheetCells", cells, file);
+    for (const [column, value] of values.entries()) {
+      const [content, format] = contentOf(value, decimal);
+      sheet.set(row, column, content, format);
+    }
+  }
+  const widths = new Set(data.filter((row) => row.length > 1 || row[0]?.trim()).map((row) => row.length));
+  const remarks = [
+    ...(encoding && encoding !== "utf-8" ? [`The text is not in UTF-8; it was read as ${encoding}.`] : []),
+    ...(widths.size > 1 ? ["Some rows have fewer values than others; the cells that they leave out are empty."] : []),
+  ];
+  return {
+    file,
+    sheets: [{ name, hidden: false }],
+    names: [],
+    tables: [],
+    charts: [],
+    date1904: false,
+    remarks,
+    sheet: readOnce(file, (wanted) => (wanted === name ? sheet : undefined)),
+  };
+}

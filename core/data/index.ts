@@ -1,0 +1,32 @@
+export { type BindRequest, type Bound, bindCells, fittingUse, putOnSlide, slideWithBound } from "./bind";
+export { chartData, chartTypeFor, headingRows } from "./build";
+export { type CsvOptions, readCsvWorkbook } from "./csv";
+export { cellText, formatContent, isDateCode } from "./format";
+export { followAddress, headersOf } from "./headers";
+export { isWorkbookName, openWorkbook, WORKBOOKS } from "./open";
+export {
+  type BindingCheck,
+  type BindingState,
+  checkBindings,
+  isOutOfDate,
+  type RefreshContext,
+  refreshDeck,
+  shownBy,
+  type SourceAtHand,
+  type TakeChoice,
+} from "./refresh";
+export { CHART, type ResolvedRange, resolveRange, type UnresolvedRange } from "./resolve";
+export { isoOf, serialOf } from "./serial";
+export { MOST_BOUND, takeRange, type TakenCell, boundValue } from "./take";
+export {
+  CellProblem,
+  type CellContent,
+  type DefinedName,
+  NO_RESULT,
+  type Sheet,
+  type SheetChart,
+  type SheetInfo,
+  type SheetTable,
+  sheetNamed,
+  type Workbook,
+} from "./workbook";
