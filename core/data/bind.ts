@@ -30,10 +30,10 @@ export interface BindRequest {
   source: string;
   range: string;
   /** What becomes of the cells; what fits them unless given. */
-  use?: BindingUse;
-  chartType?: ChartType;
+  use?: BindingUse | undefined;
+  chartType?: ChartType | undefined;
   mode: BindingMode;
-  format?: string;
+  format?: string | undefined;
 }
 
 /** What was made of cells: an element without a place, or a run with a value and the words that name it. */

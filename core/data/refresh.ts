@@ -45,6 +45,8 @@ export interface RefreshContext {
 
 /** What became of one binding. `from` and `to` are what was shown and what would be. */
 export interface BindingCheck {
+  /** Names the binding in its deck: its slide, and its number among the bindings of the slide as it is. */
+  key: string;
   /** The number of the slide, from 1, and its id. */
   slide: number;
   slideId: string;
@@ -281,7 +283,8 @@ class SlideRefresh {
     from: string,
     show: (found: Newest) => string,
   ): { found: Newest } | { failed: Binding } | undefined {
-    const base = { slide: this.number, slideId: this.slide.id, element, binding, from };
+    const key = `${this.slide.id}/${this.checks.length}`;
+    const base = { key, slide: this.number, slideId: this.slide.id, element, binding, from };
     const source = this.context.source(binding.source);
     if (binding.mode === "fixed" || !source) {
       const state: BindingState =

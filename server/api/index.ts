@@ -205,7 +205,7 @@ export type JobResult = z.infer<typeof JobResult>;
 export const Job = z.object({
   id: Id,
   deck: Id.nullable(),
-  kind: z.enum(["read", "split", "merge", "write"]),
+  kind: z.enum(["read", "split", "merge", "write", "refresh"]),
   name: z.string(),
   state: z.enum(["waiting", "running", "done", "cancelled", "failed"]),
   slides: z.number().int(),
@@ -252,3 +252,5 @@ export type ErrorBody = z.infer<typeof ErrorBody>;
 
 export const Me = z.object({ id: Id, name: z.string() });
 export type Me = z.infer<typeof Me>;
+
+export * from "./data";

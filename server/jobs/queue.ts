@@ -1,7 +1,7 @@
 import { emptyDeck, Failure } from "@unitext/core/model";
 import { nanoid } from "nanoid";
 import pg from "pg";
-import { MergeRequest, SplitRequest, WriteRequest } from "../api";
+import { MergeRequest, RefreshRequest, SplitRequest, WriteRequest } from "../api";
 import {
   beat,
   claimJob,
@@ -21,6 +21,7 @@ import type { Work } from "../work";
 import { Cancelled, runMerge, runSplit } from "./divide";
 import { runWrite } from "./write";
 import { runRead } from "./read";
+import { runRefresh } from "./refresh";
 
 /** The number of jobs that a server runs at the same time. */
 const AT_ONCE = 4;
@@ -31,7 +32,7 @@ const BEAT = 2500;
 /** The number of jobs of one user that may wait or run. */
 const MOST_OPEN = 200;
 
-type Kind = "read" | "split" | "merge" | "write";
+type Kind = "read" | "split" | "merge" | "write" | "refresh";
 type JobRow = Awaited<ReturnType<typeof loadJob>>;
 
 interface Settings {
@@ -177,6 +178,11 @@ export class Jobs {
     );
   }
 
+  /** Accepts to take the newest values of a source in the decks that use it. */
+  async refresh(owner: string, name: string, request: RefreshRequest): Promise<string> {
+    return this.order({ owner, deck: null, kind: "refresh", name }, request);
+  }
+
   private async permitMore(owner: string): Promise<void> {
     if ((await openJobs(this.db, owner)) >= MOST_OPEN)
       throw new Failure(
@@ -188,7 +194,7 @@ export class Jobs {
 
   private async order(
     job: { owner: string; deck: string | null; kind: Exclude<Kind, "read">; name: string },
-    request: SplitRequest | MergeRequest | WriteRequest,
+    request: SplitRequest | MergeRequest | WriteRequest | RefreshRequest,
   ): Promise<string> {
     await this.permitMore(job.owner);
     const id = nanoid(12);
@@ -248,6 +254,14 @@ export class Jobs {
           WriteRequest.parse(request),
         );
         await keepOutput(this.db, id, file);
+        await updateJob(this.db, id, { state: "done", result, report });
+        return;
+      }
+      if (kind === "refresh") {
+        const { result, report } = await runRefresh(
+          { ...work, signal, work: this.work },
+          RefreshRequest.parse(request),
+        );
         await updateJob(this.db, id, { state: "done", result, report });
         return;
       }

@@ -20,6 +20,7 @@ import { jobRoutes } from "./jobs";
 import { personLimits } from "./limits";
 import { knownHost, sameOrigin } from "./origin";
 import { session, signOut } from "./sessions";
+import { sourceRoutes } from "./sources";
 
 export interface Site {
   /** The folder of the built client, if it is to be served. */
@@ -61,6 +62,7 @@ export function createApp(context: AppContext, { client, log, hosts = [] }: Site
     divideRoutes,
     followerRoutes,
     historyRoutes,
+    sourceRoutes,
   ])
     app.use("/api", routes(context));
   app.use("/api", (request) => {

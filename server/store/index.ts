@@ -13,5 +13,6 @@ export * as schema from "./schema";
 export { type Reader, rowOf, runningOrder } from "./rows";
 export * from "./shares";
 export * from "./slidekeys";
+export * from "./sources";
 export * from "./tidy";
 export * from "./users";

@@ -28,6 +28,10 @@ const BY_TASK: Record<TaskName, Bounds> = {
   pages: LONG,
   write: LONG,
   archive: LONG,
+  workbook: { ...LONG, seconds: 120 },
+  cells: { ...LONG, seconds: 120 },
+  bind: { ...LONG, seconds: 120 },
+  refresh: { ...LONG, seconds: 120 },
 };
 
 /** Returns the limits of an order by the size of its input in bytes. */

@@ -21,6 +21,7 @@ import { zipSync } from "fflate";
 import { nanoid } from "nanoid";
 import { ChangeRequest, type DocumentText, NewDeck } from "../api";
 import { type Drawn, convertPictures, exportDeck, type ExportWork, readPdf } from "@unitext/node";
+import { bindRange, compareBindings, sheetCells, workbookContents } from "./data";
 import { readFile, type ReadProgress, type ReadWork } from "./read";
 
 const sha256 = (bytes: Uint8Array) => createHash("sha256").update(bytes).digest("hex");
@@ -140,6 +141,14 @@ export const TASKS = {
   archive,
   /** Parses a large request body and checks it. */
   body: parseBody,
+  /** Lists what is in a workbook. */
+  workbook: workbookContents,
+  /** Returns some cells of a sheet as texts. */
+  cells: sheetCells,
+  /** Takes cells of a workbook for a slide. */
+  bind: bindRange,
+  /** Compares the bindings of a deck with their sources, and takes new values. */
+  refresh: compareBindings,
 } as const;
 
 export type TaskName = keyof typeof TASKS;

@@ -28,6 +28,13 @@ const STATE: Record<Job["kind"], Record<Job["state"], string>> = {
     cancelled: "were not written: cancelled",
     failed: "could not be written",
   },
+  refresh: {
+    waiting: "waits to be compared with the decks that use it",
+    running: "is compared with the decks that use it",
+    done: "was compared with the decks that use it",
+    cancelled: "was compared with some decks only: cancelled",
+    failed: "could not be compared; every value stays",
+  },
   merge: {
     waiting: "waits to be merged",
     running: "is being merged",

@@ -1,0 +1,179 @@
+import { createHash } from "node:crypto";
+import { isWorkbookName, WORKBOOKS } from "@unitext/core/data";
+import { listExtensions } from "@unitext/core/formats/catalogue";
+import { bindingsOn, checked, cutText, type Deck, Failure } from "@unitext/core/model";
+import express, { Router } from "express";
+import {
+  BindAsked,
+  CellsAsked,
+  type DeckBindings,
+  RefreshRequest,
+  type SourceList,
+  type SourceTaken,
+  TakeAsked,
+} from "../api";
+
+import { deleteSource, listSources, loadDeck, sourceBytes, sourceOf, sourcesOfDeck, storeSource } from "../store";
+import { type AppContext, asker, body, bytesOf, type Call, type DeckCall, deckRoute, route } from "./context";
+import { LIMITS, upload } from "./uploads";
+
+/** Returns the name of an uploaded workbook. Throws a Failure `not-supported` for other files. */
+function workbookName(value: unknown): string {
+  const name = cutText(
+    String(value ?? "")
+      .toWellFormed()
+      .replace(/\p{Cc}/gu, "")
+      .replace(/^.*[/\\]/, ""),
+    300,
+  );
+  if (!isWorkbookName(name))
+    throw new Failure(
+      "not-supported",
+      name || "source",
+      `This is no workbook: ${listExtensions(WORKBOOKS)} files are.`,
+    );
+  return name;
+}
+
+/** Takes a workbook as a new source, or as the newest version of the one with its name. */
+async function receiveSource(context: AppContext, call: Call): Promise<void> {
+  const { db, work, jobs } = context;
+  const { user, request, response } = call;
+  const name = workbookName(request.query.name);
+  const bytes = bytesOf(request);
+  // Read before it is stored: what cannot be read never becomes a version.
+  const { remarks } = await work.run("workbook", { bytes, name }, asker(call));
+  const version = createHash("sha256").update(bytes).digest("hex");
+  const { id, known, fresh } = await storeSource(db, user.id, { name, bytes, sha256: version, from: "dropped" });
+  if (known && fresh) await jobs.refresh(user.id, name, { source: id, take: "latest" });
+  response.status(known ? 200 : 201).json({ id, version, known, fresh, remarks } satisfies SourceTaken);
+}
+
+/** Compares a deck with its sources; `take` are the keys of the bindings whose new values are wanted. */
+async function compare(context: AppContext, call: DeckCall, take: readonly string[]): Promise<DeckBindings> {
+  const { db, work } = context;
+  const { deck, version } = await loadDeck(db, call.deck);
+  const compared = await work.run(
+    "refresh",
+    {
+      deck,
+      files: await sourcesOfDeck(db, call.deck, namesIn(deck)),
+      take,
+      takenAt: new Date().toISOString(),
+      takenBy: call.user.name,
+    },
+    asker(call),
+  );
+  return { version, ...compared };
+}
+
+const namesIn = ({ slides }: Deck) => [
+  ...new Set(slides.flatMap((slide) => bindingsOn(slide).map(({ binding }) => binding.source))),
+];
+
+/** Routes for the workbooks that feed decks, and for the values that decks take from them. */
+export function sourceRoutes(context: AppContext): Router {
+  const { db, work, jobs } = context;
+  const routes = Router();
+  const json = express.json({ limit: LIMITS.json });
+
+  routes.get(
+    "/sources",
+    route(async ({ user, response }) =>
+      response.json({ sources: await listSources(db, user.id) } satisfies SourceList),
+    ),
+  );
+
+  routes.post(
+    "/sources",
+    upload(LIMITS.file),
+    route((call) => receiveSource(context, call)),
+  );
+
+  routes.delete(
+    "/sources/:source",
+    route(async ({ user, request, response }) => {
+      await deleteSource(db, user.id, String(request.params.source));
+      response.status(204).end();
+    }),
+  );
+
+  routes.get(
+    "/sources/:source/contents",
+    route(async (call) => {
+      const source = await sourceOf(db, call.user.id, String(call.request.params.source));
+      const bytes = await sourceBytes(db, source);
+      call.response.json(await work.run("workbook", { bytes, name: source.name }, asker(call)));
+    }),
+  );
+
+  routes.get(
+    "/sources/:source/cells",
+    route(async (call) => {
+      const source = await sourceOf(db, call.user.id, String(call.request.params.source));
+      const asked = checked(CellsAsked, call.request.query, "The request");
+      const bytes = await sourceBytes(db, source);
+      call.response.json(await work.run("cells", { file: { bytes, name: source.name }, asked }, asker(call)));
+    }),
+  );
+
+  routes.get(
+    "/sources/:source/file",
+    route(async ({ user, request, response }) => {
+      const source = await sourceOf(db, user.id, String(request.params.source));
+      const version = request.query.version === undefined ? undefined : String(request.query.version);
+      const bytes = await sourceBytes(db, source, version);
+      response.attachment(source.name);
+      response.type("application/octet-stream").send(Buffer.from(bytes));
+    }),
+  );
+
+  routes.post(
+    "/sources/:source/refresh",
+    json,
+    route(async ({ user, request, response }) => {
+      const source = await sourceOf(db, user.id, String(request.params.source));
+      const asked = body(RefreshRequest.omit({ source: true }), request);
+      response.status(202).json({ job: await jobs.refresh(user.id, source.name, { source: source.id, ...asked }) });
+    }),
+  );
+
+  routes.get(
+    "/decks/:deck/bindings",
+    deckRoute(context, "see", async (call) => call.response.json(await compare(context, call, []))),
+  );
+
+  routes.post(
+    "/decks/:deck/bindings/take",
+    json,
+    deckRoute(context, "change", async (call) =>
+      call.response.json(await compare(context, call, body(TakeAsked, call.request).take)),
+    ),
+  );
+
+  routes.post(
+    "/decks/:deck/bindings",
+    json,
+    deckRoute(context, "change", async (call) => {
+      const { source: id, ...asked } = body(BindAsked, call.request);
+      const source = await sourceOf(db, call.user.id, id);
+      const { deck } = await loadDeck(db, call.deck);
+      const file = { bytes: await sourceBytes(db, source), name: source.name, version: source.newest };
+      call.response.json(
+        await work.run(
+          "bind",
+          {
+            file,
+            request: { ...asked, source: source.name },
+            language: deck.language,
+            takenAt: new Date().toISOString(),
+            takenBy: call.user.name,
+          },
+          asker(call),
+        ),
+      );
+    }),
+  );
+
+  return routes;
+}

@@ -1,0 +1,143 @@
+import { createHash } from "node:crypto";
+import {
+  type BindingCheck,
+  type BindRequest,
+  type Bound,
+  bindCells,
+  cellText,
+  openWorkbook,
+  refreshDeck,
+  type SourceAtHand,
+  type Workbook,
+} from "@unitext/core/data";
+import { type Deck, Failure, formatCells, type Slide } from "@unitext/core/model";
+import { nanoid } from "nanoid";
+import type { CellsAsked, SheetWindow, WorkbookContents } from "../api";
+import type { NamedFile } from "./tasks";
+
+/** The bytes of one version of a source. */
+export interface SourceFile extends NamedFile {
+  version: string;
+}
+
+/** Workbooks that were read last, by the hash of their bytes: a grid asks for the same one again and again. */
+const recent = new Map<string, Workbook>();
+const MOST_RECENT = 2;
+
+function opened({ bytes, name }: NamedFile): Workbook {
+  const key = `${name} ${createHash("sha256").update(bytes).digest("hex")}`;
+  const workbook = recent.get(key) ?? openWorkbook(bytes, name);
+  recent.delete(key);
+  recent.set(key, workbook);
+  const [oldest] = recent.keys();
+  if (recent.size > MOST_RECENT && oldest !== undefined) recent.delete(oldest);
+  return workbook;
+}
+
+const atHand = (file: SourceFile): SourceAtHand => ({ workbook: opened(file), version: file.version });
+
+/** Lists the sheets, names, tables and charts of a workbook. */
+export function workbookContents(file: NamedFile): WorkbookContents {
+  const workbook = opened(file);
+  return {
+    sheets: workbook.sheets.map(({ name, hidden }) => ({ name, hidden, ...workbook.sheet(name).size })),
+    names: workbook.names.map(({ name, text, address }) => ({
+      name,
+      at: address ? { sheet: address.sheet, cells: formatCells(address) } : null,
+      text,
+    })),
+    tables: workbook.tables.map(({ name, address }) => ({
+      name,
+      at: { sheet: address.sheet, cells: formatCells(address) },
+    })),
+    charts: workbook.charts.map(({ name, sheet, type }) => ({ name, sheet, type })),
+    remarks: [...workbook.remarks],
+  };
+}
+
+/** Returns the texts of some rows and columns of a sheet. */
+export function sheetCells({ file, asked }: { file: NamedFile; asked: CellsAsked }): SheetWindow {
+  const workbook = opened(file);
+  const sheet = workbook.sheet(asked.sheet);
+  const { rows, columns } = sheet.size;
+  const last = { row: Math.min(asked.top + asked.rows, rows), column: Math.min(asked.left + asked.columns, columns) };
+  const cells: SheetWindow["cells"] = [];
+  for (let row = asked.top; row < last.row; row++) {
+    const line: SheetWindow["cells"][number] = [];
+    for (let column = asked.left; column < last.column; column++) {
+      const text = cellText(sheet, row, column, asked.language, workbook.date1904);
+      line.push(typeof sheet.content(row, column) === "number" ? { text, number: true } : { text });
+    }
+    cells.push(line);
+  }
+  return { rows, columns, cells };
+}
+
+/** Takes cells of a workbook, ready to be put on a slide. */
+export function bindRange({
+  file,
+  request,
+  language,
+  takenAt,
+  takenBy,
+}: {
+  file: SourceFile;
+  request: BindRequest;
+  language: string;
+  takenAt: string;
+  takenBy: string;
+}): Bound {
+  return bindCells(atHand(file), request, { language, newId: () => nanoid(10), takenAt, takenBy });
+}
+
+/** What comparing a deck with its sources found, and the slides with the values that were taken. */
+export interface Compared {
+  checks: BindingCheck[];
+  slides: Slide[];
+  /** Sources that could not be read, each with the reason. */
+  unread: { source: string; reason: string }[];
+}
+
+/** The bindings whose values are taken: those with these keys, those that follow by themselves, or all. */
+export type Taking = readonly string[] | "latest" | "all";
+
+function choiceOf(take: Taking): (check: BindingCheck) => boolean {
+  // Cells that have moved are proposed and never followed without being asked.
+  if (take === "latest") return ({ binding, state }) => binding.mode === "latest" && state !== "moved";
+  if (take === "all") return () => true;
+  const wanted = new Set(take);
+  return ({ key }) => wanted.has(key);
+}
+
+/** Compares the bindings of a deck with the newest versions of its sources, and takes the values that are asked for. */
+export function compareBindings({
+  deck,
+  files,
+  take,
+  takenAt,
+  takenBy,
+}: {
+  deck: Deck;
+  files: readonly SourceFile[];
+  take: Taking;
+  takenAt: string;
+  takenBy: string;
+}): Compared {
+  const unread: Compared["unread"] = [];
+  const sources = new Map<string, SourceAtHand>();
+  for (const file of files) {
+    try {
+      sources.set(file.name, atHand(file));
+    } catch (error) {
+      if (!(error instanceof Failure)) throw error;
+      unread.push({ source: file.name, reason: error.message });
+    }
+  }
+  const { slides, checks } = refreshDeck(
+    deck,
+    { source: (name) => sources.get(name), language: deck.language, takenAt, takenBy },
+    choiceOf(take),
+  );
+  const before = new Set(deck.slides);
+  return { checks, slides: slides.filter((slide) => !before.has(slide)), unread };
+}
