@@ -85,7 +85,7 @@ const ROOMS = {
     "web/richtext",
     "web/shell",
   ],
-  "web/arrange": [...CORE, "server/api", "web/(?!desk|write|refine|speak|deliver|versions)[a-z]+"],
+  "web/arrange": [...CORE, "server/api", "web/(?!desk|write|refine|data|speak|deliver|versions)[a-z]+"],
   cli: [...CORE, "node"],
   demo: [...CORE, "node", "server/store"],
   bench: [...CORE, "node", "server", "web"],

@@ -19,6 +19,7 @@ const BringIn = lazy(() => import("./arrange/BringIn"));
 const Versions = lazy(() => import("./versions/Versions"));
 const Gather = lazy(() => import("./gather/Gather"));
 const Refine = lazy(() => import("./refine/Refine"));
+const Data = lazy(() => import("./data/Data"));
 const Speak = lazy(() => import("./speak/Speak"));
 const Hall = lazy(() => import("./speak/Hall"));
 const Deliver = lazy(() => import("./deliver/Deliver"));
@@ -51,6 +52,7 @@ const router = createBrowserRouter([
       { path: "arrange/gather", element: <BringIn /> },
       { path: "arrange/versions", element: <Versions /> },
       { path: "refine/:slide?", element: <Refine /> },
+      { path: "data", element: <Data /> },
       { path: "speak", element: <Speak /> },
       { path: "hall", element: <Hall /> },
       { path: "deliver", element: <Deliver /> },

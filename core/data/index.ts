@@ -14,6 +14,7 @@ export {
   shownBy,
   type SourceAtHand,
   type TakeChoice,
+  withBindingAt,
 } from "./refresh";
 export { CHART, type ResolvedRange, resolveRange, type UnresolvedRange } from "./resolve";
 export { isoOf, serialOf } from "./serial";

@@ -22,6 +22,7 @@ import {
   slideWithBound,
   type SourceAtHand,
   takeRange,
+  withBindingAt,
 } from "./index";
 
 const FIRST = "Station,January,February,March\nQuay,4.1,4.2,4.6\nBar,3.2,3.4,3.1\n";
@@ -105,6 +106,23 @@ describe("a value", () => {
     const fixed = deckOf(slideWithBound(bound(at(FIRST), "gauges!D2", { mode: "fixed" }), newId));
     expect(states(fixed, FIRST.replace("4.6", "9"))).toEqual([{ state: "fixed", from: "4.6", to: "4.6" }]);
     expect(checkBindings(deck, { source: () => undefined, language: "en" })).toMatchObject([{ state: "unknown" }]);
+  });
+});
+
+describe("one of several bindings of a slide", () => {
+  const [figure, value] = [bound(at(FIRST), "gauges!A1:D3", { use: "table" }), bound(at(FIRST), "gauges!D2")];
+  const slide = putOnSlide(putOnSlide(newSlide("s", "points"), value, deckOf(), newId), figure, deckOf(), newId);
+  it("is changed or unlinked by its number among the checks, and its values stay", () => {
+    const [first, second] = checkBindings(deckOf(slide), { source: () => at(FIRST), language: "en" });
+    expect([first?.binding.use, second?.binding.use]).toEqual(["table", undefined]);
+    const changed = withBindingAt(slide, 1, (binding) => ({ ...binding, mode: "fixed" }));
+    expect(checkBindings(deckOf(changed), { source: () => at(FIRST), language: "en" }).map(({ state }) => state)).toEqual([
+      "current",
+      "fixed",
+    ]);
+    const unlinked = withBindingAt(slide, 0, () => undefined);
+    expect(bindingsOn(unlinked).map(({ shown }) => shown)).toEqual(["4.6"]);
+    expect(unlinked.elements.some(({ kind }) => kind === "table")).toBe(true);
   });
 });
 

@@ -338,6 +338,24 @@ class SlideRefresh {
   }
 }
 
+/**
+ * Returns a slide with one of its bindings changed, by its number as in the keys of checks; undefined unlinks the values,
+ * which stay as they are.
+ */
+export function withBindingAt(slide: Slide, nth: number, change: (binding: Binding) => Binding | undefined): Slide {
+  let at = -1;
+  const next = <T extends { binding?: Binding | undefined }>(holder: T): T => {
+    if (!holder.binding) return holder;
+    at += 1;
+    if (at !== nth) return holder;
+    const { binding, ...rest } = holder;
+    const changed = change(binding);
+    return (changed ? { ...rest, binding: changed } : rest) as T;
+  };
+  const elements = slide.elements.map((element) => next(element));
+  return mapSlideTexts({ ...slide, elements }, (text) => mapBoundRuns(text, (item) => next(item)));
+}
+
 /** Returns the numbers of two states of a binding of one cell. */
 function oneNumber(before: Binding, after: Binding): { from: number; to: number } | undefined {
   const [from, to] = [before.values, after.values].map((values) =>

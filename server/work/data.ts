@@ -13,7 +13,7 @@ import {
 import { type Deck, Failure, formatCells, type Slide } from "@unitext/core/model";
 import { nanoid } from "nanoid";
 import type { CellsAsked, SheetWindow, WorkbookContents } from "../api";
-import type { NamedFile } from "./tasks";
+import type { NamedFile } from "./namedfile";
 
 /** The bytes of one version of a source. */
 export interface SourceFile extends NamedFile {

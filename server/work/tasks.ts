@@ -22,16 +22,11 @@ import { nanoid } from "nanoid";
 import { ChangeRequest, type DocumentText, NewDeck } from "../api";
 import { type Drawn, convertPictures, exportDeck, type ExportWork, readPdf } from "@unitext/node";
 import { bindRange, compareBindings, sheetCells, workbookContents } from "./data";
+import type { NamedFile } from "./namedfile";
 import { readFile, type ReadProgress, type ReadWork } from "./read";
 
 const sha256 = (bytes: Uint8Array) => createHash("sha256").update(bytes).digest("hex");
 const newId = () => nanoid(10);
-
-/** A file with the name that it was sent under. */
-export interface NamedFile {
-  bytes: Uint8Array;
-  name: string;
-}
 
 /** A deck made from a text or file, before it is stored; `text` is what Write shows for it. */
 export interface MadeDeck {

@@ -35,6 +35,18 @@ describe("rich text in the editor", () => {
     });
   });
 
+  it("keeps a value of linked data in one piece, with its cells", () => {
+    const binding = { source: "gauges.xlsx", range: "Levels!B2", mode: "latest" as const };
+    const runs = [
+      { text: "The quay stood at " },
+      { text: "4.6 m", marks: ["strong" as const], binding },
+      { text: "." },
+    ];
+    const text = [{ kind: "plain" as const, level: 0, runs }];
+    expect(fromEditor(toEditor(text))).toEqual(text);
+    expect(toEditor(text).content?.[0]?.content?.map(({ type }) => type)).toEqual(["text", "value", "text"]);
+  });
+
   it("keeps alignment and breaks, and drops only empty lines at the end", () => {
     const text = [{ kind: "bullet" as const, level: 1, align: "end" as const, runs: [{ text: "one\ntwo" }] }];
     expect(fromEditor(toEditor(text))).toEqual(text);

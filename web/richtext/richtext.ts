@@ -7,7 +7,7 @@ import {
   type ParagraphProperties,
   paragraphText,
   type RichText,
-  type Run,
+  Run,
   run,
   RunProperties,
   must,
@@ -119,6 +119,31 @@ const FootnoteNode = Node.create({
   renderHTML: ({ HTMLAttributes }) => ["sup", mergeAttributes(HTMLAttributes), "*"],
 });
 
+/** A value of linked data: it is shown as one piece, and changes only with its source. */
+const ValueNode = Node.create({
+  name: "value",
+  group: "inline",
+  inline: true,
+  atom: true,
+  addAttributes: () => ({
+    run: {
+      default: null,
+      parseHTML: (element) => Run.safeParse(JSON.parse(element.getAttribute("data-value") ?? "null")).data ?? null,
+      renderHTML: ({ run: item }) => ({
+        "data-value": JSON.stringify(item),
+        title: `${(item as Run).binding?.source}, ${(item as Run).binding?.range}`,
+        class: "linked-value",
+      }),
+    },
+  }),
+  parseHTML: () => [{ tag: "span[data-value]", priority: 60 }],
+  renderHTML: ({ HTMLAttributes, node }) => [
+    "span",
+    mergeAttributes(HTMLAttributes),
+    (node.attrs.run as Run | null)?.text ?? "",
+  ],
+});
+
 /** Tab and Shift+Tab change the level of list items; Enter in an empty item ends the list; Escape leaves the text. */
 const ListKeys = Extension.create<{ leave: () => void }>({
   name: "listKeys",
@@ -170,6 +195,7 @@ export function extensions(placeholder: string, leave: () => void) {
     Formula,
     Look,
     FootnoteNode,
+    ValueNode,
     Link.configure({
       openOnClick: false,
       autolink: false,
@@ -197,8 +223,10 @@ export function toEditor(text: RichText): JSONContent {
         properties: standing ?? null,
         step: step ?? null,
       },
-      content: runs.flatMap(({ text: words, marks = [], link, properties, footnote }): JSONContent[] => {
+      content: runs.flatMap((item): JSONContent[] => {
+        const { text: words, marks = [], link, properties, footnote, binding } = item;
         if (footnote) return [{ type: "footnote", attrs: { runs: footnote } }];
+        if (binding) return [{ type: "value", attrs: { run: item } }];
         const held = [
           ...marks.map((mark) => ({ type: must(EDITOR_NAMES[mark]) })),
           ...(link ? [{ type: "link", attrs: { href: link } }] : []),
@@ -220,6 +248,7 @@ export function fromEditor(content: JSONContent): RichText {
   const text = (content.content ?? []).map(({ attrs, content: inline = [] }): Paragraph => {
     const runs = inline.map((node): Run => {
       if (node.type === "footnote") return { text: "", footnote: (node.attrs?.runs ?? []) as Footnote };
+      if (node.type === "value") return (node.attrs?.run as Run | null) ?? { text: "" };
       const marks = (node.marks ?? []).flatMap(({ type }) => MARK_NAMES[type] ?? []);
       const link = node.marks?.find(({ type }) => type === "link")?.attrs?.href as string | undefined;
       const look = node.marks?.find(({ type }) => type === "properties")?.attrs?.properties as

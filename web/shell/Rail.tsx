@@ -7,6 +7,7 @@ const PLACES = [
   ["write", "Write"],
   ["arrange", "Arrange"],
   ["refine", "Refine"],
+  ["data", "Data"],
   ["speak", "Speak"],
   ["deliver", "Deliver"],
 ] as const;

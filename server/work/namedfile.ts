@@ -1,0 +1,5 @@
+/** A file with the name that it was sent under. */
+export interface NamedFile {
+  bytes: Uint8Array;
+  name: string;
+}

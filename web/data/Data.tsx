@@ -1,0 +1,229 @@
+import { isWorkbookName } from "@unitext/core/data";
+import { BINDING_MODES, type BindingMode } from "@unitext/core/model";
+import type { CheckedBinding, SourceSummary } from "@unitext/server/api";
+import { useState } from "react";
+import { useDeck } from "../deck/DeckContext";
+import { JobLines, useJobs } from "../jobs";
+import { DeckFrame } from "../shell/DeckFrame";
+import { BindingRow, MODE_LABELS, STATE_LABELS } from "./BindingRow";
+import { CompareDialog } from "./CompareDialog";
+import { PutOnSlide } from "./PutOnSlide";
+import { SourcesPanel } from "./SourcesPanel";
+import { useBindings } from "./useBindings";
+import { useSources } from "./useSources";
+
+/** Whether a binding has something newer to take. */
+const hasNew = ({ state }: CheckedBinding) => state === "stale" || state === "moved";
+
+/** Data: the values that slides show of workbooks, what has changed, and the workbooks themselves. */
+export default function Data() {
+  const { canEdit } = useDeck();
+  const { checks, unread, error, busy, take, withValues, setMode, unlink } = useBindings();
+  const { sources, bringIn } = useSources();
+  const jobs = useJobs().filter(({ kind }) => kind === "refresh");
+  const [shown, setShown] = useState<"all" | CheckedBinding["state"]>("all");
+  const [source, setSource] = useState("");
+  const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
+  const [comparing, setComparing] = useState<CheckedBinding>();
+  const [putting, setPutting] = useState<SourceSummary>();
+  const [said, setSaid] = useState<string[]>([]);
+  const [over, setOver] = useState(false);
+
+  const names = [...new Set(checks?.map(({ binding }) => binding.source))];
+  const states = [...new Set(checks?.map(({ state }) => state))];
+  const rows = (checks ?? []).filter(
+    ({ state, binding }) => (shown === "all" || state === shown) && (source === "" || binding.source === source),
+  );
+  const fresh = rows.filter(hasNew);
+  const picked = rows.filter(({ key }) => chosen.has(key));
+
+  async function receive(files: readonly File[]) {
+    const lines: string[] = [];
+    for (const file of files) {
+      try {
+        if (!isWorkbookName(file.name)) throw new Error("This is no workbook.");
+        const { known, fresh: isNew, remarks } = await bringIn(file);
+        lines.push(
+          `${file.name}: ${!known ? "is a source now." : isNew ? "is the newest version now; values that always follow are taken." : "is the version that is here already."}`,
+          ...remarks.map((remark) => `${file.name}: ${remark}`),
+        );
+      } catch (reason) {
+        lines.push(`${file.name}: ${(reason as Error).message}`);
+      }
+    }
+    setSaid(lines);
+  }
+
+  const tools = (
+    <div className="flex items-center gap-2">
+      <button
+        type="button"
+        className="btn btn-primary btn-sm"
+        disabled={!canEdit || busy || !fresh.length}
+        onClick={() => void take(fresh.map(({ key }) => key))}
+      >
+        {fresh.length ? `Take all ${fresh.length} new values` : "Everything is up to date"}
+      </button>
+    </div>
+  );
+  return (
+    <DeckFrame place="Data" tools={tools}>
+      {/* biome-ignore lint/a11y/noStaticElementInteractions: workbooks may be dropped anywhere; the button in the panel does the same by keyboard. */}
+      <div
+        className={`grid h-full grid-cols-[minmax(0,1fr)_17rem] ${over ? "outline-4 -outline-offset-4 outline-primary" : ""}`}
+        onDragOver={(event) => {
+          if (!event.dataTransfer.types.includes("Files")) return;
+          event.preventDefault();
+          setOver(true);
+        }}
+        onDragLeave={(event) => event.currentTarget === event.target && setOver(false)}
+        onDrop={(event) => {
+          event.preventDefault();
+          setOver(false);
+          void receive([...event.dataTransfer.files]);
+        }}
+      >
+        <div className="flex min-h-0 min-w-0 flex-col">
+          <div className="hairline flex flex-wrap items-center gap-3 border-b px-4 py-2 text-sm">
+            <label className="flex items-center gap-2">
+              Show
+              <select
+                className="select select-xs"
+                value={shown}
+                onChange={(event) => setShown(event.target.value as typeof shown)}
+              >
+                <option value="all">all</option>
+                {states.map((state) => (
+                  <option key={state} value={state}>
+                    {STATE_LABELS[state]}
+                  </option>
+                ))}
+              </select>
+            </label>
+            {names.length > 1 && (
+              <label className="flex items-center gap-2">
+                from
+                <select className="select select-xs" value={source} onChange={(event) => setSource(event.target.value)}>
+                  <option value="">every source</option>
+                  {names.map((name) => (
+                    <option key={name}>{name}</option>
+                  ))}
+                </select>
+              </label>
+            )}
+            {picked.length > 0 && (
+              <div className="ml-auto flex flex-wrap items-center gap-1" role="group" aria-label="Chosen values">
+                <span className="quiet">{picked.length} chosen:</span>
+                <button
+                  type="button"
+                  className="btn btn-xs"
+                  disabled={!canEdit || busy}
+                  onClick={() => void take(picked.map(({ key }) => key))}
+                >
+                  Take new values
+                </button>
+                <select
+                  className="select select-xs w-40"
+                  aria-label="How the chosen values follow their source"
+                  value=""
+                  disabled={!canEdit}
+                  onChange={(event) => setMode(picked, event.target.value as BindingMode)}
+                >
+                  <option value="" disabled>
+                    Follow …
+                  </option>
+                  {BINDING_MODES.map((mode) => (
+                    <option key={mode} value={mode}>
+                      {MODE_LABELS[mode]}
+                    </option>
+                  ))}
+                </select>
+                <button type="button" className="btn btn-xs" disabled={!canEdit} onClick={() => unlink(picked)}>
+                  Unlink
+                </button>
+              </div>
+            )}
+          </div>
+          <div role="status" className="px-4">
+            {said.map((line) => (
+              <p key={line} className="border-secondary my-1 border-l-4 px-3 text-sm">
+                {line}
+              </p>
+            ))}
+            {unread.map(({ source: name, reason }) => (
+              <p key={name} className="border-error my-1 border-l-4 px-3 text-sm">
+                {name} could not be read: {reason}
+              </p>
+            ))}
+            {error && <p className="text-error">{error.message}</p>}
+            <JobLines jobs={jobs} />
+          </div>
+          <div className="min-h-0 flex-1 overflow-auto">
+            {checks && checks.length === 0 && (
+              <div className="mx-auto max-w-lg px-6 py-16 text-center">
+                <p className="mb-2">No slide of this deck shows values of a workbook yet.</p>
+                <p className="quiet mb-4">
+                  Drop a workbook here. Its cells can be put on slides as a table, a chart, a key figure, or a value in
+                  a sentence or in the notes, and follow it when it changes.
+                </p>
+                {sources?.[0] && (
+                  <button type="button" className="btn btn-primary" onClick={() => setPutting(sources[0])}>
+                    Put cells of {sources[0].name} on a slide
+                  </button>
+                )}
+              </div>
+            )}
+            {rows.length > 0 && (
+              <table className="w-full">
+                <caption className="sr-only">Linked values in running order</caption>
+                <thead className="bg-base-100 sticky top-0 z-10">
+                  <tr className="quiet text-sm">
+                    <td />
+                    {["Slide", "Cells", "Shown", "New", "Difference", "Follows", "State"].map((label) => (
+                      <th
+                        key={label}
+                        scope="col"
+                        className={`px-2 font-normal ${["Shown", "New", "Difference"].includes(label) ? "text-right" : "text-left"}`}
+                      >
+                        {label}
+                      </th>
+                    ))}
+                    <td />
+                  </tr>
+                </thead>
+                <tbody>
+                  {rows.map((check) => (
+                    <BindingRow
+                      key={check.key}
+                      check={check}
+                      chosen={chosen.has(check.key)}
+                      canEdit={canEdit}
+                      onChoose={(on) =>
+                        setChosen(
+                          (now) => new Set(on ? [...now, check.key] : [...now].filter((key) => key !== check.key)),
+                        )
+                      }
+                      onMode={(mode) => setMode([check], mode)}
+                      onCompare={() => setComparing(check)}
+                      onUnlink={() => unlink([check])}
+                    />
+                  ))}
+                </tbody>
+              </table>
+            )}
+          </div>
+        </div>
+        <SourcesPanel sources={sources} onFiles={(files) => void receive(files)} onOpen={setPutting} />
+      </div>
+      {comparing && (
+        <CompareDialog
+          check={comparing}
+          withValues={withValues}
+          onTake={() => void take([comparing.key])}
+          onClose={() => setComparing(undefined)}
+        />
+      )}
+      {putting && <PutOnSlide source={putting} onClose={() => setPutting(undefined)} />}
+    </DeckFrame>
+  );
+}

@@ -1,0 +1,124 @@
+import { isWorkbookName, WORKBOOKS } from "@unitext/core/data";
+import { listExtensions } from "@unitext/core/formats/catalogue";
+import type { SourceSummary } from "@unitext/server/api";
+import { FileSpreadsheet, Plus } from "lucide-react";
+import { useRef } from "react";
+import { Link } from "react-router";
+import { mutate } from "swr";
+import { z } from "zod";
+import { download, post, remove } from "../api/client";
+
+const when = new Intl.DateTimeFormat(undefined, { dateStyle: "medium", timeStyle: "short" });
+
+/** The workbooks that feed decks: their versions, where they are used, and the way in. */
+export function SourcesPanel({
+  sources,
+  onFiles,
+  onOpen,
+}: {
+  sources: readonly SourceSummary[] | undefined;
+  onFiles: (files: readonly File[]) => void;
+  onOpen: (source: SourceSummary) => void;
+}) {
+  const chooser = useRef<HTMLInputElement>(null);
+  return (
+    <aside aria-label="Sources" className="hairline flex min-h-0 flex-col overflow-auto border-l px-4 py-3 text-sm">
+      <div className="mb-2 flex items-center justify-between">
+        <h2 className="font-semibold">Sources</h2>
+        <button type="button" className="btn btn-xs" onClick={() => chooser.current?.click()}>
+          <Plus size={14} aria-hidden="true" /> Bring in a workbook
+        </button>
+        <input
+          ref={chooser}
+          type="file"
+          multiple
+          accept={WORKBOOKS.map((kind) => `.${kind}`).join(",")}
+          className="hidden"
+          aria-label="Workbooks to bring in"
+          tabIndex={-1}
+          onChange={(event) => {
+            onFiles([...(event.target.files ?? [])].filter(({ name }) => isWorkbookName(name)));
+            event.target.value = "";
+          }}
+        />
+      </div>
+      {sources?.length === 0 && (
+        <p className="quiet py-4">
+          No workbook yet. Drop one here ({listExtensions(WORKBOOKS, "or")}); one with the name of a source becomes its
+          newest version.
+        </p>
+      )}
+      <ul className="space-y-3">
+        {sources?.map((source) => (
+          <SourceItem key={source.id} source={source} onOpen={() => onOpen(source)} />
+        ))}
+      </ul>
+    </aside>
+  );
+}
+
+function SourceItem({ source, onOpen }: { source: SourceSummary; onOpen: () => void }) {
+  const { id, name, versions, decks } = source;
+  const [newest] = versions;
+  const behind = decks.reduce((sum, deck) => sum + deck.behind, 0);
+  const takeAll = () =>
+    post(`/sources/${id}/refresh`, { take: "all" }, z.object({ job: z.string() })).then(() => mutate("/jobs"));
+  return (
+    <li className="hairline border p-2" data-source={name}>
+      <p className="flex items-center gap-2 font-semibold">
+        <FileSpreadsheet size={16} aria-hidden="true" className="text-primary shrink-0" />
+        <span className="min-w-0 truncate" title={name}>
+          {name}
+        </span>
+      </p>
+      {newest && (
+        <p className="quiet text-xs">
+          {when.format(new Date(newest.at))}, {newest.from}
+          {versions.length > 1 ? `, ${versions.length} versions` : ""}
+        </p>
+      )}
+      <div className="my-1 flex flex-wrap gap-1">
+        <button type="button" className="btn btn-primary btn-xs" onClick={onOpen}>
+          Put on slide
+        </button>
+        <button type="button" className="btn btn-ghost btn-xs" onClick={() => void download(`/sources/${id}/file`)}>
+          Download
+        </button>
+        <button
+          type="button"
+          className="btn btn-ghost btn-xs"
+          onClick={() => void remove(`/sources/${id}`).then(() => mutate("/sources"))}
+          title="Decks keep the values that they show"
+        >
+          Remove
+        </button>
+      </div>
+      {decks.length > 0 && (
+        <details>
+          <summary className="cursor-pointer text-xs">
+            Used in {decks.length} {decks.length === 1 ? "deck" : "decks"}
+            {behind > 0 ? `, ${behind} to compare` : ""}
+          </summary>
+          <ul className="py-1">
+            {decks.map((deck) => (
+              <li key={deck.id}>
+                <Link className="underline-offset-4 hover:underline" to={`/decks/${deck.id}/data`}>
+                  {deck.title || "Untitled"}
+                </Link>{" "}
+                <span className="quiet text-xs">
+                  {deck.bindings}
+                  {deck.behind ? `, ${deck.behind} to compare` : ""}
+                </span>
+              </li>
+            ))}
+          </ul>
+          {behind > 0 && (
+            <button type="button" className="btn btn-xs" onClick={() => void takeAll()}>
+              Take new values in all decks
+            </button>
+          )}
+        </details>
+      )}
+    </li>
+  );
+}
