@@ -6,14 +6,21 @@ import {
   bindCells,
   checkBindings,
   isOutOfDate,
-  isWorkbookName,
   openWorkbook,
   putOnSlide,
   refreshDeck,
   slideWithBound,
   type SourceAtHand,
 } from "@unitext/core/data";
-import { BINDING_MODES, type BindingUse, bindingsOn, type Deck, Failure, type Slide } from "@unitext/core/model";
+import {
+  BINDING_MODES,
+  type BindingUse,
+  bindingsOn,
+  type Deck,
+  Failure,
+  type Slide,
+  workbookKind,
+} from "@unitext/core/model";
 import { newId, readBytes, readFile } from "./files";
 import { options, Usage } from "./usage";
 
@@ -32,7 +39,7 @@ function readSource(name: string, file: string): SourceAtHand {
   try {
     return {
       // Under the name by which the deck knows it, as a sheet of values has the name of its file.
-      workbook: openWorkbook(bytes, isWorkbookName(name) ? basename(name) : basename(file)),
+      workbook: openWorkbook(bytes, workbookKind(name) ? basename(name) : basename(file)),
       version: createHash("sha256").update(bytes).digest("hex"),
     };
   } catch (error) {

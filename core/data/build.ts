@@ -125,11 +125,21 @@ const TIMES =
 /** Whether a text names a time: a month, a quarter, a year. */
 export const namesTime = (text: string): boolean => TIMES.test(text.trim());
 
+/** Whether the headings of columns are steps of time and the names of rows are not: then time goes along the rows. */
+function timeAcross(cells: readonly (readonly TakenCell[])[]): boolean {
+  const [[, ...titles] = [], ...body] = cells;
+  const isTime = (cell: TakenCell) => isDate(cell) || namesTime(cell.text);
+  if (titles.length < 2 || !titles.every(isTime)) return false;
+  return body.length > 0 && body.every(([name]) => name !== undefined && !isNumber(name) && !isTime(name));
+}
+
 /**
  * Returns what a chart shows of cells: a first column of texts or dates has the categories, a first row of texts the
- * names of series. Returns undefined when there are no numbers.
+ * names of series; where time goes along the rows it is the other way round. Returns undefined when there are no numbers.
  */
-export function chartData(cells: readonly (readonly TakenCell[])[], headerRows?: number): ChartData | undefined {
+export function chartData(given: readonly (readonly TakenCell[])[], headerRows?: number): ChartData | undefined {
+  const across = headerRows !== 0 && timeAcross(given);
+  const cells = across ? must(given[0]).map((_, column) => given.map((row) => must(row[column]))) : given;
   const header = Math.min(headerRows ?? headingRows(cells), 1);
   const body = cells.slice(header);
   const [titles] = header ? cells : [];

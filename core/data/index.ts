@@ -3,7 +3,7 @@ export { chartData, chartTypeFor, headingRows } from "./build";
 export { type CsvOptions, readCsvWorkbook } from "./csv";
 export { cellText, formatContent, isDateCode } from "./format";
 export { followAddress, headersOf } from "./headers";
-export { isWorkbookName, openWorkbook, WORKBOOKS } from "./open";
+export { openWorkbook } from "./open";
 export {
   type BindingCheck,
   type BindingState,

@@ -116,10 +116,9 @@ describe("one of several bindings of a slide", () => {
     const [first, second] = checkBindings(deckOf(slide), { source: () => at(FIRST), language: "en" });
     expect([first?.binding.use, second?.binding.use]).toEqual(["table", undefined]);
     const changed = withBindingAt(slide, 1, (binding) => ({ ...binding, mode: "fixed" }));
-    expect(checkBindings(deckOf(changed), { source: () => at(FIRST), language: "en" }).map(({ state }) => state)).toEqual([
-      "current",
-      "fixed",
-    ]);
+    expect(
+      checkBindings(deckOf(changed), { source: () => at(FIRST), language: "en" }).map(({ state }) => state),
+    ).toEqual(["current", "fixed"]);
     const unlinked = withBindingAt(slide, 0, () => undefined);
     expect(bindingsOn(unlinked).map(({ shown }) => shown)).toEqual(["4.6"]);
     expect(unlinked.elements.some(({ kind }) => kind === "table")).toBe(true);
@@ -197,9 +196,14 @@ describe("a chart", () => {
     };
     const { slides } = against(coloured, FIRST.replace("4.6", "5.5"));
     const chart = slides[0]?.elements.find(({ kind }) => kind === "chart");
+    // Time goes along the rows of the sheet, so a station is a line.
     expect(chart).toMatchObject({
-      categories: ["Quay", "Bar"],
-      series: [{ name: "January" }, { name: "February" }, { name: "March", values: [5.5, 3.1], colour: "#123456" }],
+      type: "line",
+      categories: ["January", "February", "March"],
+      series: [
+        { name: "Quay", values: [4.1, 4.2, 5.5], colour: "#123456" },
+        { name: "Bar", values: [3.2, 3.4, 3.1] },
+      ],
     });
   });
 

@@ -59,3 +59,13 @@ export const Binding = z.object({
   problem: z.object({ state: z.enum(["missing", "error"]), reason: z.string().max(1000) }).optional(),
 });
 export type Binding = z.infer<typeof Binding>;
+
+/** The extensions of workbooks that values are linked to; those with macros are read without them. */
+export const WORKBOOKS = ["xlsx", "xlsm", "ods", "csv", "tsv"] as const;
+export type WorkbookKind = (typeof WORKBOOKS)[number];
+
+/** Returns the kind of workbook that a file name says; undefined for other files. */
+export const workbookKind = (name: string): WorkbookKind | undefined => {
+  const extension = /\.([^./\\]+)$/.exec(name)?.[1]?.toLowerCase();
+  return WORKBOOKS.find((kind) => kind === extension);
+};

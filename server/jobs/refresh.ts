@@ -2,7 +2,7 @@ import type { SingleChange } from "@unitext/core/edit";
 import { bindingsOn, type Deck, Failure } from "@unitext/core/model";
 import { nanoid } from "nanoid";
 import type { JobResult, RefreshRequest } from "../api";
-import { applyChanges, decksBehind, loadDeck, sourceOf, sourcesOfDeck } from "../store";
+import { applyChanges, decksBehind, loadDeck, sourceOf, sourcesOfDeck, userName } from "../store";
 import type { Compared, Work } from "../work";
 import { Cancelled, type DivideWork } from "./divide";
 
@@ -35,7 +35,7 @@ async function refreshDeck(
         ),
         take,
         takenAt: new Date().toISOString(),
-        takenBy: owner,
+        takenBy: await userName(db, owner),
       },
       { owner, signal },
     );

@@ -1,7 +1,6 @@
 import { createHash } from "node:crypto";
-import { isWorkbookName, WORKBOOKS } from "@unitext/core/data";
+import { WORKBOOKS, workbookKind, bindingsOn, checked, cutText, type Deck, Failure } from "@unitext/core/model";
 import { listExtensions } from "@unitext/core/formats/catalogue";
-import { bindingsOn, checked, cutText, type Deck, Failure } from "@unitext/core/model";
 import express, { Router } from "express";
 import {
   BindAsked,
@@ -12,7 +11,6 @@ import {
   type SourceTaken,
   TakeAsked,
 } from "../api";
-
 import { deleteSource, listSources, loadDeck, sourceBytes, sourceOf, sourcesOfDeck, storeSource } from "../store";
 import { type AppContext, asker, body, bytesOf, type Call, type DeckCall, deckRoute, route } from "./context";
 import { LIMITS, upload } from "./uploads";
@@ -26,7 +24,7 @@ function workbookName(value: unknown): string {
       .replace(/^.*[/\\]/, ""),
     300,
   );
-  if (!isWorkbookName(name))
+  if (!workbookKind(name))
     throw new Failure(
       "not-supported",
       name || "source",

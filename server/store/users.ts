@@ -18,12 +18,19 @@ const hashOf = (token: string) => createHash("sha256").update(token).digest("hex
 
 /** Returns a new secret for a session's cookie; nothing is stored yet. */
 export const newToken = (): string => nanoid(40);
+
 /** Whether a text has the form of a token. */
 export const isToken = (text: string): boolean => /^[\w-]{40}$/.test(text);
 
 /** Adds a person who is not in the table yet. */
 export async function ensureUser(db: Database, user: Me): Promise<void> {
   await db.insert(users).values(user).onConflictDoNothing();
+}
+
+/** Returns the name of a person; the id itself for one who is not in the table. */
+export async function userName(db: Database, id: string): Promise<string> {
+  const [row] = await db.select({ name: users.name }).from(users).where(eq(users.id, id));
+  return row?.name ?? id;
 }
 
 /** Opens a session under a token, which is stored as a hash. Returns whether it is new. */

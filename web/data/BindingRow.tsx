@@ -28,6 +28,7 @@ const STATE_COLOURS: Partial<Record<CheckedBinding["state"], string>> = {
   error: "border-error",
 };
 
+const DAY = new Intl.DateTimeFormat(undefined, { day: "numeric", month: "short" });
 const NUMBER = new Intl.NumberFormat(undefined, { maximumFractionDigits: 6, signDisplay: "exceptZero" });
 const PERCENT = new Intl.NumberFormat(undefined, {
   style: "percent",
@@ -103,7 +104,7 @@ export function BindingRow({
           onChange={(event) => onChoose(event.target.checked)}
         />
       </td>
-      <td className="py-1.5 pl-2">
+      <td className="w-64 py-1.5 pl-2">
         {slide && (
           <Link
             to={`/decks/${deck.id}/refine/${slideId}`}
@@ -126,10 +127,10 @@ export function BindingRow({
           {binding.use && binding.use !== "table" && binding.use !== "chart" ? `, ${binding.use}` : ""}
         </span>
       </td>
-      <td className="px-2 text-right text-sm">
+      <td className="px-2 text-right text-sm whitespace-nowrap">
         <Shown text={from} />
       </td>
-      <td className="px-2 text-right text-sm">
+      <td className="px-2 text-right text-sm whitespace-nowrap">
         {differs && <Shown text={to} emphasised />}
         {cells.length > 0 && (
           <span className="quiet block text-xs">
@@ -157,8 +158,11 @@ export function BindingRow({
         {STATE_LABELS[state]}
         {reason && <span className="quiet block text-xs">{reason}</span>}
         {binding.takenAt && state === "current" && (
-          <span className="quiet block text-xs">
-            taken {new Date(binding.takenAt).toLocaleDateString()} {binding.takenBy ? `by ${binding.takenBy}` : ""}
+          <span
+            className="quiet block text-xs"
+            title={`Taken ${new Date(binding.takenAt).toLocaleString()}${binding.takenBy ? ` by ${binding.takenBy}` : ""}`}
+          >
+            since {DAY.format(new Date(binding.takenAt))}
           </span>
         )}
       </td>

@@ -1,9 +1,9 @@
-import { isWorkbookName } from "@unitext/core/data";
-import { BINDING_MODES, type BindingMode } from "@unitext/core/model";
+import { workbookKind, BINDING_MODES, type BindingMode } from "@unitext/core/model";
 import type { CheckedBinding, SourceSummary } from "@unitext/server/api";
-import { useState } from "react";
+import { useEffect, useState } from "react";
+import { mutate } from "swr";
 import { useDeck } from "../deck/DeckContext";
-import { JobLines, useJobs } from "../jobs";
+import { isOpen, JobLines, useJobs } from "../jobs";
 import { DeckFrame } from "../shell/DeckFrame";
 import { BindingRow, MODE_LABELS, STATE_LABELS } from "./BindingRow";
 import { CompareDialog } from "./CompareDialog";
@@ -21,6 +21,10 @@ export default function Data() {
   const { checks, unread, error, busy, take, withValues, setMode, unlink } = useBindings();
   const { sources, bringIn } = useSources();
   const jobs = useJobs().filter(({ kind }) => kind === "refresh");
+  const running = jobs.filter(isOpen).length;
+  // Where sources are used changes when values have been taken.
+  // biome-ignore lint/correctness/useExhaustiveDependencies: the list is read again when a job ends.
+  useEffect(() => void mutate("/sources"), [running, checks]);
   const [shown, setShown] = useState<"all" | CheckedBinding["state"]>("all");
   const [source, setSource] = useState("");
   const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
@@ -41,7 +45,7 @@ export default function Data() {
     const lines: string[] = [];
     for (const file of files) {
       try {
-        if (!isWorkbookName(file.name)) throw new Error("This is no workbook.");
+        if (!workbookKind(file.name)) throw new Error("This is no workbook.");
         const { known, fresh: isNew, remarks } = await bringIn(file);
         lines.push(
           `${file.name}: ${!known ? "is a source now." : isNew ? "is the newest version now; values that always follow are taken." : "is the version that is here already."}`,

@@ -1,4 +1,4 @@
-import { isWorkbookName, WORKBOOKS } from "@unitext/core/data";
+import { WORKBOOKS, workbookKind } from "@unitext/core/model";
 import { listExtensions } from "@unitext/core/formats/catalogue";
 import type { SourceSummary } from "@unitext/server/api";
 import { FileSpreadsheet, Plus } from "lucide-react";
@@ -37,7 +37,7 @@ export function SourcesPanel({
           aria-label="Workbooks to bring in"
           tabIndex={-1}
           onChange={(event) => {
-            onFiles([...(event.target.files ?? [])].filter(({ name }) => isWorkbookName(name)));
+            onFiles([...(event.target.files ?? [])].filter(({ name }) => workbookKind(name)));
             event.target.value = "";
           }}
         />

@@ -24,7 +24,7 @@ export default function Desk() {
   const [busy, setBusy] = useState("");
   const [problems, setProblems] = useState<string[]>([]);
   const complain = (message: string) => setProblems((list) => [...list, message]);
-  const { arrived, bring } = useBroughtFiles({
+  const { arrived, broughtSources, bring } = useBroughtFiles({
     onBusy: setBusy,
     onBegin: () => setProblems([]),
     onProblem: complain,
@@ -119,6 +119,11 @@ export default function Desk() {
             </p>
           )}
           <JobLines jobs={jobs} />
+          {broughtSources.map((line) => (
+            <p key={line} className="border-success mb-2 border-l-4 px-3 py-1">
+              {line}
+            </p>
+          ))}
           {arrived.map(({ name, id, lines }) => (
             <div key={id} className="border-success mb-2 border-l-4 px-3 py-1">
               <p>

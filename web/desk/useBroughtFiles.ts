@@ -1,4 +1,6 @@
-import { ImportResult } from "@unitext/server/api";
+import { workbookKind } from "@unitext/core/model";
+import { isDocumentName } from "@unitext/core/formats/catalogue";
+import { ImportResult, SourceTaken } from "@unitext/server/api";
 import { useState } from "react";
 import { useNavigate } from "react-router";
 import { post } from "../api/client";
@@ -27,14 +29,23 @@ export function useBroughtFiles({
 }) {
   const navigate = useNavigate();
   const [arrived, setArrived] = useState<ArrivedFile[]>([]);
+  const [broughtSources, setBroughtSources] = useState<string[]>([]);
 
   async function bring(files: readonly File[]) {
     onBegin();
     const list: ArrivedFile[] = [];
+    const sources: string[] = [];
     const waiting = [...files];
     let taken = 0;
     const take = async (file: File): Promise<void> => {
       try {
+        if (workbookKind(file.name) && !isDocumentName(file.name)) {
+          const { known } = await post(`/sources?name=${encodeURIComponent(file.name)}`, file, SourceTaken);
+          sources.push(
+            `${file.name} is ${known ? "the newest version of its source" : "a source"} now; its cells are put on slides in Data.`,
+          );
+          return;
+        }
         const { id, report, job } = await post(`/files?name=${encodeURIComponent(file.name)}`, file, ImportResult);
         if (job) {
           noteReading(job, id, file.name);
@@ -61,8 +72,9 @@ export function useBroughtFiles({
     await Promise.all([hand(), hand(), hand()]);
     onBusy("");
     setArrived(list);
+    setBroughtSources(sources);
     await onDone();
   }
 
-  return { arrived, bring };
+  return { arrived, broughtSources, bring };
 }

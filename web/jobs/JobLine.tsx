@@ -62,7 +62,8 @@ export function jobProgress({ kind, name, state, slides, page, pages }: Job): st
   return `${slides} ${slides === 1 ? "slide" : "slides"}${pages > 1 ? `, page ${Math.max(1, page)} of about ${pages}` : ""}`;
 }
 
-const jobSentence = ({ report }: Job): string[] => (report ? reportLines(report) : []);
+// What a refresh took is listed with its outcome.
+const jobSentence = ({ kind, report }: Job): string[] => (report && kind !== "refresh" ? reportLines(report) : []);
 
 /** Whether a job has ended without remarks, so that seeing its slides is enough. */
 export const isPlain = (job: Job) =>

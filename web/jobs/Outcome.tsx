@@ -47,6 +47,42 @@ export function BalanceTable({ result }: { result: Pick<JobResult, "sentence" | 
   );
 }
 
+/** The values that were taken in decks, and what is to be looked at in Data. */
+function Refreshed({ job, result }: { job: Job; result: JobResult }) {
+  const taken = job.report?.adapted ?? [];
+  const problems = job.report?.left ?? [];
+  return (
+    <div className="mt-1 text-sm" data-outcome>
+      <p>
+        {result.sentence}{" "}
+        {result.decks.map(({ id, title }) => (
+          <Link key={id} className="text-primary mr-2 underline" to={`/decks/${id}/data`}>
+            {title}
+          </Link>
+        ))}
+      </p>
+      {[
+        { label: "What changed", lines: taken.map(({ slide, what, how }) => `Slide ${slide}, ${what}: ${how}`) },
+        { label: "To look at", lines: problems.map(({ slide, what, why }) => `Slide ${slide}, ${what}: ${why}`) },
+      ].map(
+        ({ label, lines }) =>
+          lines.length > 0 && (
+            <details key={label}>
+              <summary className="cursor-pointer">
+                {label}: {lines.length}
+              </summary>
+              <ul className="list-disc pl-6">
+                {lines.slice(0, 200).map((line, nth) => (
+                  <li key={nth}>{line}</li>
+                ))}
+              </ul>
+            </details>
+          ),
+      )}
+    </div>
+  );
+}
+
 /** The result of a job: decks with their links, repairs, what became of the input, and a table of contents to copy. */
 export function Outcome({ job }: { job: Job }) {
   const [copied, setCopied] = useState(false);
@@ -74,6 +110,7 @@ export function Outcome({ job }: { job: Job }) {
       </div>
     );
   }
+  if (job.kind === "refresh") return <Refreshed job={job} result={result} />;
   const note = contentsNote(
     job.name,
     result.decks.map((deck) => ({

@@ -1,8 +1,8 @@
-import { type ChartElement, escapeXml, must } from "@unitext/core/model";
+import { type ChartElement, escapeXml, must, columnName } from "@unitext/core/model";
 import { at, child, childrenOf, scanXml, type XmlNode, attribute } from "../../../shared/xml";
-import { columnName } from "@unitext/core/model";
 
 const RANGE = /^[^.$]*\.?\$?([A-Z]{1,3})\$?(\d+)(?::[^.$]*\.?\$?([A-Z]{1,3})\$?(\d+))?$/;
+
 /** Reads the column, first and last row of a cell range address (OpenDocument 1.3, part 3, 18.3.6). */
 function rangeOf(address: string | undefined): { column: string; first: number; last: number } | undefined {
   const [, column, first, to = column, last = first] = RANGE.exec((address ?? "").trim()) ?? [];

@@ -1,6 +1,13 @@
-import { type ChartElement, escapeXml, type Frame, hasSecondAxis, isJoined, must } from "@unitext/core/model";
+import {
+  type ChartElement,
+  escapeXml,
+  type Frame,
+  hasSecondAxis,
+  isJoined,
+  must,
+  columnName,
+} from "@unitext/core/model";
 import { xml } from "../../../shared/xml";
-import { columnName } from "@unitext/core/model";
 import { length, NS, VERSION } from "../package/names";
 import { StyleSheet } from "./stylesheet";
 

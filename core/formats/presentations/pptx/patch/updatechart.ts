@@ -1,6 +1,4 @@
-import { columnName } from "@unitext/core/model";
-import { type ChartElement, escapeXml, type Series, must } from "@unitext/core/model";
-
+import { columnName, type ChartElement, escapeXml, type Series, must } from "@unitext/core/model";
 import { scanXml, type XmlElement } from "../../../shared/xml";
 import { inOrder } from "../read/chart";
 
@@ -117,6 +115,7 @@ export function takesData(space: XmlElement): boolean {
 }
 
 type Values = readonly (string | number | null)[];
+
 /** Cells with new values, and cells that become empty. */
 export interface CellChange {
   sheet: string;

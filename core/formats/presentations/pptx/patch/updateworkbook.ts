@@ -1,5 +1,4 @@
-import { columnName } from "@unitext/core/model";
-import { type ChartElement, escapeXml, Failure, must } from "@unitext/core/model";
+import { columnName, type ChartElement, escapeXml, Failure, must } from "@unitext/core/model";
 import { strToU8 } from "fflate";
 import { partText, type PackedPart, packedParts, unpacked, zip } from "../../../shared/archive";
 import { child, childrenOf, readXml, scanXml } from "../../../shared/xml";

@@ -1,5 +1,4 @@
-import { type Series, escapeXml, hasSecondAxis, isJoined, must } from "@unitext/core/model";
-import { columnName } from "@unitext/core/model";
+import { type Series, escapeXml, hasSecondAxis, isJoined, must, columnName } from "@unitext/core/model";
 import { xml, XML_HEAD } from "../../../shared/xml";
 import { NS } from "../package/names";
 import { colourXml } from "./drawing";

@@ -1,8 +1,7 @@
-import { type ChartElement, escapeXml } from "@unitext/core/model";
+import { type ChartElement, escapeXml, columnName } from "@unitext/core/model";
 import { strToU8 } from "fflate";
 import { zip } from "../../../shared/archive";
 import { xml, XML_HEAD } from "../../../shared/xml";
-import { columnName } from "@unitext/core/model";
 import { NS } from "../package/names";
 
 export type Chart = Pick<
