@@ -8,7 +8,18 @@ import {
   unitsOf,
 } from "@unitext/core/diff";
 import { apply, type Change, changePage, type SingleChange, singles, batch } from "@unitext/core/edit";
-import { type Deck, type DeckMetadata, type Element, slidePropertiesOf, type Slide, must } from "@unitext/core/model";
+import {
+  type Binding,
+  bindingsOn,
+  type Deck,
+  type DeckMetadata,
+  type Element,
+  mapBoundRuns,
+  mapSlideTexts,
+  must,
+  type Slide,
+  slidePropertiesOf,
+} from "@unitext/core/model";
 import { normalText } from "@unitext/core/text";
 import { wordChanges, holdsMoreThanText } from "./wordchanges";
 
@@ -152,6 +163,28 @@ export function slideChanges(old: Slide, made: Slide): SingleChange[] {
   return changes;
 }
 
+const cellsKey = ({ source, range, use, format }: Binding) => JSON.stringify([source, range, use, format]);
+
+/** Returns the bindings of a deck's texts by their cells, with what was taken of them. */
+function takenBindings(deck: Deck): Map<string, Binding> {
+  return new Map(
+    deck.slides.flatMap((slide) =>
+      bindingsOn(slide).flatMap(({ binding, shown }) => (shown === undefined ? [] : [[cellsKey(binding), binding]])),
+    ),
+  );
+}
+
+/** Returns a slide made of a text, which says the cells of its values, with what the deck knows of those cells. */
+function withTaken(slide: Slide, known: ReadonlyMap<string, Binding>): Slide {
+  if (!known.size) return slide;
+  return mapSlideTexts(slide, (text) =>
+    mapBoundRuns(text, (item) => {
+      const taken = item.binding && known.get(cellsKey(item.binding));
+      return taken ? { ...item, binding: { ...taken, mode: item.binding?.mode ?? taken.mode } } : item;
+    }),
+  );
+}
+
 /**
  * Returns the change that brings the deck in line with its text and touches only what differs: remaining slides keep
  * their ids and everything that the text does not mention. Undefined when nothing differs. `ids` gives the deck's id of
@@ -161,11 +194,13 @@ export function slideChanges(old: Slide, made: Slide): SingleChange[] {
 export function reconcile(
   before: Deck,
   metadata: DeckMetadata,
-  list: readonly PairCandidate[],
+  given: readonly PairCandidate[],
   { typed = false }: { typed?: boolean } = {},
 ): { change: Change | undefined; ids: string[] } {
   const fitted = singles(changePage(before, metadata.page));
   const deck = fitted.length ? apply(before, batch(fitted)).deck : before;
+  const known = takenBindings(before);
+  const list = given.map((one) => ({ ...one, slide: withTaken(one.slide, known) }));
   const made = list.map(({ slide }) => slide);
   const pairs = pairByContent(deck.slides, list);
   const idOf = (slide: string) => pairs.get(slide) ?? slide;

@@ -1,5 +1,6 @@
 import { cutText, footnote, joinRuns, type Mark, type Run, run, withoutEnd, must } from "@unitext/core/model";
 import type { PhrasingContent } from "mdast";
+import { bindingOfAddress } from "./boundlinks";
 import { type Content, linkTarget, type Problem } from "./manuscript";
 
 /** What is collected beside the runs of inline content: pictures to place, and problems. */
@@ -173,6 +174,15 @@ class InlineReader {
 
   private link(node: PhrasingContent, { marks, link }: Around): void {
     const { url, children } = node as unknown as AnyNode;
+    const binding = bindingOfAddress(url);
+    if (binding) {
+      const inner = new InlineReader(this.into);
+      inner.walk(children, { marks, link });
+      const [first] = inner.runs;
+      const text = inner.runs.map((item) => item.text).join("");
+      if (first) this.runs.push(run(text, first.marks, link, undefined, binding));
+      return;
+    }
     const target = linkTarget(url);
     if (!target)
       this.into.problems.push({

@@ -1,3 +1,4 @@
+import { bindingAddress } from "./boundlinks";
 import {
   type Cell,
   type Footnote,
@@ -74,6 +75,8 @@ interface Inline {
   cell?: boolean;
 }
 
+const isUnlinked = (item: Run | undefined) => !item?.link && !item?.footnote && !item?.binding;
+
 /** Returns runs as inline Markdown. Neighbours with the same link or mark are wrapped once. */
 export function inlineNodes(runs: readonly Run[], notes: FootnoteList, place: Inline = {}): PhrasingContent[] {
   const nodes: PhrasingContent[] = [];
@@ -84,8 +87,12 @@ export function inlineNodes(runs: readonly Run[], notes: FootnoteList, place: In
     if (first.footnote) {
       const identifier = notes.add(first.footnote);
       nodes.push({ type: "footnoteReference", identifier, label: identifier });
+    } else if (first.binding) {
+      // The words of such a link are the value of a cell.
+      const { binding, link: _, ...shown } = first;
+      nodes.push({ type: "link", url: bindingAddress(binding), children: inlineNodes([shown], notes, place) as never });
     } else if (first.link) {
-      while (end < runs.length && runs[end]?.link === first.link && !runs[end]?.footnote) end++;
+      while (end < runs.length && runs[end]?.link === first.link && !runs[end]?.footnote && !runs[end]?.binding) end++;
       const url = urlOf(first.link);
       nodes.push({
         type: "link",
@@ -99,7 +106,7 @@ export function inlineNodes(runs: readonly Run[], notes: FootnoteList, place: In
     } else {
       const mark = (Object.keys(WRAP) as (keyof typeof WRAP)[]).find((name) => first.marks?.includes(name));
       if (mark) {
-        while (end < runs.length && !runs[end]?.link && !runs[end]?.footnote && runs[end]?.marks?.includes(mark)) end++;
+        while (end < runs.length && isUnlinked(runs[end]) && runs[end]?.marks?.includes(mark)) end++;
         const inner = runs
           .slice(at, end)
           .map((item) => ({ ...item, marks: item.marks?.filter((name) => name !== mark) }));
@@ -130,7 +137,12 @@ function textNodes(text: string, { cell }: Inline): PhrasingContent[] {
 function normalRuns(runs: readonly Run[]): Run[] {
   const held = runs.map((item): Run => {
     if (item.footnote)
-      return { text: "", footnote: normalRuns(item.footnote).map(({ text, marks, link }) => run(text, marks, link)) };
+      return {
+        text: "",
+        footnote: normalRuns(item.footnote).map(({ text, marks, link, binding }) =>
+          run(text, marks, link, undefined, binding),
+        ),
+      };
     if (item.marks?.includes("formula"))
       return run(item.text.replace(/\$/g, "").replace(/\s+/g, " ").trim(), ["formula"], item.link);
     return item.marks?.includes("code") && item.text.includes("\n")

@@ -22,7 +22,10 @@ export const markdownVerdicts: Verdicts = {
   "links into other decks": kept,
   "broken links": kept,
   "links on shapes": { why: "text has no place for it" },
-  "linked data": { why: "text has no place for linked data; the words stay" },
+  "linked data": ({ elements }) =>
+    elements.some(({ binding }) => binding)
+      ? { why: "text links values in sentences, and has no place for linked tables and charts; what they show stays" }
+      : kept,
   pictures: { how: "named by its path; its file is not inside the text" },
   "missing pictures": kept,
   "vector pictures": kept,
