@@ -98,7 +98,9 @@ export async function runRefresh(
   await progress(decks.length, decks.length, values);
   result.sentence = values
     ? `${values} new ${values === 1 ? "value" : "values"} in ${result.decks.length} ${result.decks.length === 1 ? "deck" : "decks"}.`
-    : "No deck shows a value that has changed.";
+    : take === "latest"
+      ? "No value that follows by itself has changed."
+      : "No deck shows a value that has changed.";
   if (left.length)
     result.remarks.push(`${left.length} to look at in Data: cells that have moved, are missing or hold an error.`);
   return { result, report: { adapted, left } };

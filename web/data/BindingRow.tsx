@@ -94,7 +94,7 @@ export function BindingRow({
   const cells = differs && from.includes("\n") ? changedCells(from, to) : [];
   const label = `${binding.range} on slide ${number}`;
   return (
-    <tr className="hairline border-t align-middle" data-binding={state}>
+    <tr className="hairline border-t align-middle" data-binding={state} data-range={binding.range}>
       <td className={`border-l-4 pl-3 ${STATE_COLOURS[state] ?? "border-transparent"}`}>
         <input
           type="checkbox"
@@ -104,7 +104,7 @@ export function BindingRow({
           onChange={(event) => onChoose(event.target.checked)}
         />
       </td>
-      <td className="w-64 py-1.5 pl-2">
+      <td className="min-w-60 py-1.5 pl-2">
         {slide && (
           <Link
             to={`/decks/${deck.id}/refine/${slideId}`}

@@ -3,7 +3,7 @@ import type { CheckedBinding, SourceSummary } from "@unitext/server/api";
 import { useEffect, useState } from "react";
 import { mutate } from "swr";
 import { useDeck } from "../deck/DeckContext";
-import { isOpen, JobLines, useJobs } from "../jobs";
+import { isOpen, JobLine, useJobs } from "../jobs";
 import { DeckFrame } from "../shell/DeckFrame";
 import { BindingRow, MODE_LABELS, STATE_LABELS } from "./BindingRow";
 import { CompareDialog } from "./CompareDialog";
@@ -22,6 +22,7 @@ export default function Data() {
   const { sources, bringIn } = useSources();
   const jobs = useJobs().filter(({ kind }) => kind === "refresh");
   const running = jobs.filter(isOpen).length;
+  const latest = jobs.find(isOpen) ?? jobs[0];
   // Where sources are used changes when values have been taken.
   // biome-ignore lint/correctness/useExhaustiveDependencies: the list is read again when a job ends.
   useEffect(() => void mutate("/sources"), [running, checks]);
@@ -160,7 +161,7 @@ export default function Data() {
               </p>
             ))}
             {error && <p className="text-error">{error.message}</p>}
-            <JobLines jobs={jobs} />
+            {latest && <JobLine job={latest} />}
           </div>
           <div className="min-h-0 flex-1 overflow-auto">
             {checks && checks.length === 0 && (
