@@ -18,6 +18,7 @@ export {
 } from "./refresh";
 export { CHART, type ResolvedRange, resolveRange, type UnresolvedRange } from "./resolve";
 export { isoOf, serialOf } from "./serial";
+export { outdatedNumbers, type TypedNumber, typedNumbers } from "./typed";
 export { MOST_BOUND, takeRange, type TakenCell, boundValue } from "./take";
 export {
   CellProblem,

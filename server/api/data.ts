@@ -108,6 +108,27 @@ export const DeckBindings = z.object({
 });
 export type DeckBindings = z.infer<typeof DeckBindings>;
 
+const TypedNumberFound = z.object({
+  slide: z.number().int(),
+  slideId: Id,
+  element: Id.nullable(),
+  text: z.number().int(),
+  paragraph: z.number().int(),
+  from: z.number().int(),
+  shown: z.string(),
+  sentence: z.string(),
+  range: z.string(),
+  format: z.string(),
+  value: z.number(),
+});
+
+/** Numbers that somebody typed: those that repeat a cell, and those that repeat one of the version before. */
+export const TypedNumbers = z.object({
+  repeated: z.array(TypedNumberFound),
+  outdated: z.array(TypedNumberFound.extend({ newest: z.number() })),
+});
+export type TypedNumbers = z.infer<typeof TypedNumbers>;
+
 /** Asks for the newest values of a source in all decks that use it, or in those that follow it by themselves. */
 export const RefreshRequest = z.object({ source: Id, take: z.enum(["latest", "all"]) });
 export type RefreshRequest = z.infer<typeof RefreshRequest>;

@@ -11,7 +11,16 @@ import {
   type SourceTaken,
   TakeAsked,
 } from "../api";
-import { deleteSource, listSources, loadDeck, sourceBytes, sourceOf, sourcesOfDeck, storeSource } from "../store";
+import {
+  bytesBefore,
+  deleteSource,
+  listSources,
+  loadDeck,
+  sourceBytes,
+  sourceOf,
+  sourcesOfDeck,
+  storeSource,
+} from "../store";
 import { type AppContext, asker, body, bytesOf, type Call, type DeckCall, deckRoute, route } from "./context";
 import { LIMITS, upload } from "./uploads";
 
@@ -139,6 +148,26 @@ export function sourceRoutes(context: AppContext): Router {
   routes.get(
     "/decks/:deck/bindings",
     deckRoute(context, "see", async (call) => call.response.json(await compare(context, call, []))),
+  );
+
+  routes.get(
+    "/decks/:deck/typed-numbers",
+    deckRoute(context, "see", async (call) => {
+      const source = await sourceOf(db, call.user.id, String(call.request.query.source ?? ""));
+      const { deck } = await loadDeck(db, call.deck);
+      const before = await bytesBefore(db, source);
+      call.response.json(
+        await work.run(
+          "repeated",
+          {
+            deck,
+            now: { bytes: await sourceBytes(db, source), name: source.name },
+            before: before && { bytes: before, name: source.name },
+          },
+          asker(call),
+        ),
+      );
+    }),
   );
 
   routes.post(

@@ -1,5 +1,5 @@
 import { Failure } from "@unitext/core/model";
-import { and, asc, desc, eq, inArray, sql } from "drizzle-orm";
+import { and, asc, desc, eq, inArray, ne, sql } from "drizzle-orm";
 import { nanoid } from "nanoid";
 import type { SourceSummary } from "../api";
 import type { Database } from "./database";
@@ -61,6 +61,20 @@ export async function sourceBytes(
     .where(and(eq(sourceVersions.source, id), eq(sourceVersions.sha256, version)));
   if (!row) throw new Failure("not-found", id, "This version of the source is not kept any more.");
   return row.bytes;
+}
+
+/** Returns the bytes of the version before the newest of a source; undefined when there is none. */
+export async function bytesBefore(
+  db: Reader,
+  { id, newest }: { id: string; newest: string },
+): Promise<Uint8Array | undefined> {
+  const [row] = await db
+    .select({ bytes: sourceVersions.bytes })
+    .from(sourceVersions)
+    .where(and(eq(sourceVersions.source, id), ne(sourceVersions.sha256, newest)))
+    .orderBy(desc(sourceVersions.at))
+    .limit(1);
+  return row?.bytes;
 }
 
 /** Returns the sources of a person by name, each with its versions and the decks that use it. */

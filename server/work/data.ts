@@ -6,13 +6,15 @@ import {
   bindCells,
   cellText,
   openWorkbook,
+  outdatedNumbers,
   refreshDeck,
   type SourceAtHand,
+  typedNumbers,
   type Workbook,
 } from "@unitext/core/data";
 import { type Deck, Failure, formatCells, type Slide } from "@unitext/core/model";
 import { nanoid } from "nanoid";
-import type { CellsAsked, SheetWindow, WorkbookContents } from "../api";
+import type { CellsAsked, SheetWindow, TypedNumbers, WorkbookContents } from "../api";
 import type { NamedFile } from "./namedfile";
 
 /** The bytes of one version of a source. */
@@ -96,6 +98,33 @@ export interface Compared {
   slides: Slide[];
   /** Sources that could not be read, each with the reason. */
   unread: { source: string; reason: string }[];
+}
+
+/** Finds typed numbers that repeat a cell, and those that repeat one of the version before. */
+export function findTyped({
+  deck,
+  now,
+  before,
+}: {
+  deck: Deck;
+  now: NamedFile;
+  before: NamedFile | undefined;
+}): TypedNumbers {
+  const newest = opened(now);
+  const repeated = typedNumbers(deck, newest);
+  const places = new Set(
+    repeated.map(({ slideId, element, text, paragraph, from }) =>
+      JSON.stringify([slideId, element, text, paragraph, from]),
+    ),
+  );
+  const outdated = before ? outdatedNumbers(deck, opened(before), newest) : [];
+  return {
+    repeated,
+    outdated: outdated.filter(
+      ({ slideId, element, text, paragraph, from }) =>
+        !places.has(JSON.stringify([slideId, element, text, paragraph, from])),
+    ),
+  };
 }
 
 /** The bindings whose values are taken: those with these keys, those that follow by themselves, or all. */

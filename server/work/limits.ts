@@ -32,6 +32,7 @@ const BY_TASK: Record<TaskName, Bounds> = {
   cells: { ...LONG, seconds: 120 },
   bind: { ...LONG, seconds: 120 },
   refresh: { ...LONG, seconds: 120 },
+  repeated: { ...LONG, seconds: 120 },
 };
 
 /** Returns the limits of an order by the size of its input in bytes. */

@@ -21,7 +21,7 @@ import { zipSync } from "fflate";
 import { nanoid } from "nanoid";
 import { ChangeRequest, type DocumentText, NewDeck } from "../api";
 import { type Drawn, convertPictures, exportDeck, type ExportWork, readPdf } from "@unitext/node";
-import { bindRange, compareBindings, sheetCells, workbookContents } from "./data";
+import { bindRange, compareBindings, findTyped, sheetCells, workbookContents } from "./data";
 import type { NamedFile } from "./namedfile";
 import { readFile, type ReadProgress, type ReadWork } from "./read";
 
@@ -144,6 +144,8 @@ export const TASKS = {
   bind: bindRange,
   /** Compares the bindings of a deck with their sources, and takes new values. */
   refresh: compareBindings,
+  /** Finds numbers in the texts of a deck that repeat cells of a workbook. */
+  repeated: findTyped,
 } as const;
 
 export type TaskName = keyof typeof TASKS;

@@ -9,6 +9,7 @@ import { BindingRow, MODE_LABELS, STATE_LABELS } from "./BindingRow";
 import { CompareDialog } from "./CompareDialog";
 import { PutOnSlide } from "./PutOnSlide";
 import { SourcesPanel } from "./SourcesPanel";
+import { TypedNumbersDialog } from "./TypedNumbersDialog";
 import { useBindings } from "./useBindings";
 import { useSources } from "./useSources";
 
@@ -31,6 +32,7 @@ export default function Data() {
   const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
   const [comparing, setComparing] = useState<CheckedBinding>();
   const [putting, setPutting] = useState<SourceSummary>();
+  const [finding, setFinding] = useState<SourceSummary>();
   const [said, setSaid] = useState<string[]>([]);
   const [over, setOver] = useState(false);
 
@@ -218,7 +220,12 @@ export default function Data() {
             )}
           </div>
         </div>
-        <SourcesPanel sources={sources} onFiles={(files) => void receive(files)} onOpen={setPutting} />
+        <SourcesPanel
+          sources={sources}
+          onFiles={(files) => void receive(files)}
+          onOpen={setPutting}
+          onFind={setFinding}
+        />
       </div>
       {comparing && (
         <CompareDialog
@@ -228,6 +235,7 @@ export default function Data() {
           onClose={() => setComparing(undefined)}
         />
       )}
+      {finding && <TypedNumbersDialog source={finding} onClose={() => setFinding(undefined)} />}
       {putting && <PutOnSlide source={putting} onClose={() => setPutting(undefined)} />}
     </DeckFrame>
   );

@@ -15,10 +15,13 @@ export function SourcesPanel({
   sources,
   onFiles,
   onOpen,
+  onFind,
 }: {
   sources: readonly SourceSummary[] | undefined;
   onFiles: (files: readonly File[]) => void;
   onOpen: (source: SourceSummary) => void;
+  /** Looks for numbers in the deck that repeat cells of a source. */
+  onFind: (source: SourceSummary) => void;
 }) {
   const chooser = useRef<HTMLInputElement>(null);
   return (
@@ -50,14 +53,14 @@ export function SourcesPanel({
       )}
       <ul className="space-y-3">
         {sources?.map((source) => (
-          <SourceItem key={source.id} source={source} onOpen={() => onOpen(source)} />
+          <SourceItem key={source.id} source={source} onOpen={() => onOpen(source)} onFind={() => onFind(source)} />
         ))}
       </ul>
     </aside>
   );
 }
 
-function SourceItem({ source, onOpen }: { source: SourceSummary; onOpen: () => void }) {
+function SourceItem({ source, onOpen, onFind }: { source: SourceSummary; onOpen: () => void; onFind: () => void }) {
   const { id, name, versions, decks } = source;
   const [newest] = versions;
   const behind = decks.reduce((sum, deck) => sum + deck.behind, 0);
@@ -80,6 +83,14 @@ function SourceItem({ source, onOpen }: { source: SourceSummary; onOpen: () => v
       <div className="my-1 flex flex-wrap gap-1">
         <button type="button" className="btn btn-primary btn-xs" onClick={onOpen}>
           Put on slide
+        </button>
+        <button
+          type="button"
+          className="btn btn-ghost btn-xs"
+          title="Finds numbers in texts and notes that repeat its cells"
+          onClick={onFind}
+        >
+          Find typed numbers
         </button>
         <button type="button" className="btn btn-ghost btn-xs" onClick={() => void download(`/sources/${id}/file`)}>
           Download
