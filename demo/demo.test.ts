@@ -1,6 +1,7 @@
 import { createHash } from "node:crypto";
 import { existsSync, readFileSync } from "node:fs";
 import { join } from "node:path";
+import { checkBindings, openWorkbook, typedNumbers } from "@unitext/core/data";
 import { readDeck } from "@unitext/core/formats";
 import { layoutSlide } from "@unitext/core/layout";
 import { hasNotes, metadataOf, nameOf, PAGES, THEMES } from "@unitext/core/model";
@@ -84,5 +85,34 @@ describe("the documents of the demo", () => {
     const names = readFileSync(join(folder, "class-list.txt"), "utf8").trim().split("\n");
     expect(deck.slides.map(nameOf)).toEqual(names);
     expect(new Set(deck.slides.map(({ arrangement }) => arrangement))).toEqual(new Set(["card"]));
+  });
+});
+
+describe("the workbooks of the demo", () => {
+  const bytes = (name: string) => readFileSync(join(folder, name));
+  const source = (name: string) => ({ workbook: openWorkbook(bytes(name), "station-gauges.xlsx"), version: name });
+  const { deck } = read("quarterly-monitoring.md");
+  const check = (name: string) => checkBindings(deck, { source: () => source(name), language: deck.language });
+
+  it("hold the values that the report shows in sentences and notes", () => {
+    expect(check("station-gauges.xlsx").map(({ state, from }) => [state, from])).toEqual([
+      ["current", "2.41"],
+      ["current", "2.38"],
+      ["current", "2.36"],
+      ["current", "2.19"],
+    ]);
+  });
+
+  it("have another quarter with other values", () => {
+    expect(check("next-quarter/station-gauges.xlsx").map(({ state, to }) => [state, to])).toEqual([
+      ["stale", "2.33"],
+      ["stale", "2.29"],
+      ["stale", "2.31"],
+      ["stale", "2.15"],
+    ]);
+  });
+
+  it("repeat no number of the report that was typed", () => {
+    expect(typedNumbers(deck, source("station-gauges.xlsx").workbook)).toEqual([]);
   });
 });

@@ -22,6 +22,7 @@ import {
   migrated,
   nameVersion,
   schema,
+  storeSource,
   writeDocument,
 } from "../server/store";
 
@@ -35,6 +36,8 @@ const TEXTS = [
   "quarterly-monitoring.md",
   "tides-dunes-storms.md",
 ];
+/** The workbooks that feed the report; a second quarter of the first is in `next-quarter`. */
+const WORKBOOKS = ["station-gauges.xlsx", "visitors.ods"];
 const TITLES: Record<string, string> = { "class-list.txt": "Class list, coastal processes" };
 
 /** Puts the demo decks into a database that has no deck yet; pictures come from the folder beside the texts. */
@@ -74,6 +77,10 @@ async function loadDemo(db: Database, folder: string, fonts: string): Promise<vo
       deck.manuscript ? null : (text ?? null),
     );
     if (deck.manuscript && text !== undefined) await writeDocument(db, id, deck.manuscript.document, name, text);
+  }
+  for (const name of WORKBOOKS) {
+    const bytes = readFileSync(join(folder, "content", name));
+    await storeSource(db, DEMO_USER.id, { name, bytes, sha256: sha256(bytes), from: "demo" });
   }
   await tailorReport(db);
 }

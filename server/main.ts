@@ -1,8 +1,8 @@
 import { join } from "node:path";
-import { Jobs } from "./jobs";
+import { Jobs, watchFolder } from "./jobs";
 import { openLog } from "./log";
 import { Announcements, createApp, newsFrom } from "./routes";
-import { connect, migrated, tidy } from "./store";
+import { connect, DEMO_USER, ensureUser, migrated, tidy } from "./store";
 import { inlineWork, ProcessPool } from "./work";
 
 /** The settings are environment variables that the start script sets. */
@@ -13,6 +13,7 @@ const {
   UNITEXT_WORKER,
   UNITEXT_LOG_FILE,
   UNITEXT_HOST = "",
+  UNITEXT_SOURCES,
 } = process.env;
 const HOUR = 3600 * 1000;
 
@@ -37,6 +38,14 @@ const jobs = new Jobs({
   log: (message, error) => log.error({ err: error }, message),
 });
 await jobs.start();
+// Workbooks in a watched folder are sources of the only person who can sign in so far.
+let endWatching: (() => Promise<void>) | undefined;
+if (UNITEXT_SOURCES) {
+  await ensureUser(db, DEMO_USER);
+  endWatching = watchFolder({ db, work, jobs }, UNITEXT_SOURCES, DEMO_USER.id, (message, error) =>
+    log.warn({ err: error }, message),
+  );
+}
 const hosts = UNITEXT_HOST.split(",")
   .map((host) => host.trim())
   .filter(Boolean);
@@ -68,6 +77,7 @@ async function stop(): Promise<void> {
   await announcements.stop();
   server.close();
   server.closeIdleConnections();
+  await endWatching?.();
   await jobs.close();
   await work.close();
   await close();

@@ -1,3 +1,6 @@
+import { mkdtempSync, rmSync, writeFileSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
 import { bindingsOn, type Slide } from "@unitext/core/model";
 import { sql } from "drizzle-orm";
 import { BoundCells, DeckBindings, DeckState, type Job, SourceList, SourceTaken, WorkbookContents } from "./api";
@@ -159,4 +162,33 @@ it("a source comes back under its name as it was", async () => {
   const answer = await ask(`/api/sources/${id}/file`);
   expect(answer.headers.get("content-disposition")).toContain("Tide levels.csv");
   expect(await answer.text()).toBe(text);
+});
+
+it("a workbook in a watched folder is a source, and read again when its bytes change", async () => {
+  const ask = await server.as("gina");
+  const folder = mkdtempSync(join(tmpdir(), "unitext-watched-"));
+  const faults: string[] = [];
+  const end = server.watch(folder, "gina", (message) => faults.push(message));
+  const versions = async () => {
+    const { sources } = SourceList.parse(await (await ask("/api/sources")).json());
+    return sources.map(({ name, versions: all }) => [name, all.length, all[0]?.from]);
+  };
+  const until = async (wanted: unknown) => {
+    for (let tries = 0; tries < 200 && JSON.stringify(await versions()) !== JSON.stringify(wanted); tries++)
+      await new Promise((resolve) => setTimeout(resolve, 50));
+    expect(await versions()).toEqual(wanted);
+  };
+  try {
+    writeFileSync(join(folder, "gauges.csv"), FIRST);
+    writeFileSync(join(folder, "readme.txt"), "no workbook");
+    await until([["gauges.csv", 1, "folder"]]);
+    writeFileSync(join(folder, "gauges.csv"), NEXT);
+    await until([["gauges.csv", 2, "folder"]]);
+    writeFileSync(join(folder, "broken.xlsx"), "no workbook");
+    for (let tries = 0; tries < 200 && !faults.length; tries++) await new Promise((resolve) => setTimeout(resolve, 50));
+    expect(faults).toEqual(["The workbook broken.xlsx of the watched folder was not taken"]);
+  } finally {
+    await end();
+    rmSync(folder, { recursive: true, force: true });
+  }
 });

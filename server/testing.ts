@@ -4,7 +4,7 @@ import { join } from "node:path";
 import pg from "pg";
 import pino from "pino";
 import { ImportResult, Job } from "./api";
-import { Jobs } from "./jobs";
+import { Jobs, watchFolder } from "./jobs";
 import { Announcements, createApp, newsFrom } from "./routes";
 import { connect, type Database, ensureUser, migrated, newToken, openSession } from "./store";
 import { inlineWork, ProcessPool } from "./work";
@@ -18,6 +18,8 @@ export interface TestServer {
   db: Database;
   /** Returns a fetch with the session of a user. */
   as(user: string): Promise<(path: string, init?: RequestInit) => Promise<Response>>;
+  /** Watches a folder for workbooks of a user. Returns a function that ends it. */
+  watch(folder: string, user: string, log: (message: string) => void): () => Promise<void>;
   close(): Promise<void>;
 }
 
@@ -56,6 +58,7 @@ export async function testServer(name: string, { withoutJobs = false, processes 
           headers: { origin: address, ...init.headers, cookie: `unitext_session=${token}` },
         });
     },
+    watch: (folder, user, log) => watchFolder({ db, work, jobs }, folder, user, log),
     async close() {
       if (!withoutJobs) await jobs.close();
       await announcements.stop();

@@ -1,2 +1,3 @@
 export { fileNameOf } from "./names";
 export { Jobs } from "./queue";
+export { receiveWorkbook, watchFolder } from "./receive";

@@ -1,26 +1,9 @@
-import { createHash } from "node:crypto";
 import { WORKBOOKS, workbookKind, bindingsOn, checked, cutText, type Deck, Failure } from "@unitext/core/model";
 import { listExtensions } from "@unitext/core/formats/catalogue";
 import express, { Router } from "express";
-import {
-  BindAsked,
-  CellsAsked,
-  type DeckBindings,
-  RefreshRequest,
-  type SourceList,
-  type SourceTaken,
-  TakeAsked,
-} from "../api";
-import {
-  bytesBefore,
-  deleteSource,
-  listSources,
-  loadDeck,
-  sourceBytes,
-  sourceOf,
-  sourcesOfDeck,
-  storeSource,
-} from "../store";
+import { BindAsked, CellsAsked, type DeckBindings, RefreshRequest, type SourceList, TakeAsked } from "../api";
+import { bytesBefore, deleteSource, listSources, loadDeck, sourceBytes, sourceOf, sourcesOfDeck } from "../store";
+import { receiveWorkbook } from "../jobs";
 import { type AppContext, asker, body, bytesOf, type Call, type DeckCall, deckRoute, route } from "./context";
 import { LIMITS, upload } from "./uploads";
 
@@ -44,16 +27,10 @@ function workbookName(value: unknown): string {
 
 /** Takes a workbook as a new source, or as the newest version of the one with its name. */
 async function receiveSource(context: AppContext, call: Call): Promise<void> {
-  const { db, work, jobs } = context;
-  const { user, request, response } = call;
+  const { request, response } = call;
   const name = workbookName(request.query.name);
-  const bytes = bytesOf(request);
-  // Read before it is stored: what cannot be read never becomes a version.
-  const { remarks } = await work.run("workbook", { bytes, name }, asker(call));
-  const version = createHash("sha256").update(bytes).digest("hex");
-  const { id, known, fresh } = await storeSource(db, user.id, { name, bytes, sha256: version, from: "dropped" });
-  if (known && fresh) await jobs.refresh(user.id, name, { source: id, take: "latest" });
-  response.status(known ? 200 : 201).json({ id, version, known, fresh, remarks } satisfies SourceTaken);
+  const taken = await receiveWorkbook(context, { name, bytes: bytesOf(request), from: "dropped" }, asker(call));
+  response.status(taken.known ? 200 : 201).json(taken);
 }
 
 /** Compares a deck with its sources; `take` are the keys of the bindings whose new values are wanted. */

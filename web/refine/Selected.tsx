@@ -2,6 +2,7 @@ import { kindOf, type Element, type Frame, type PictureElement, type Slide } fro
 import { type Depth, type Side, SIDES } from "@unitext/core/edit";
 import { useDeck } from "../deck/DeckContext";
 import { ChartData } from "./ChartData";
+import { LinkedData } from "./LinkedData";
 import { LeadsTo } from "../richtext/LeadsTo";
 import { Measure } from "./Measure";
 import { MediaParts } from "./MediaParts";
@@ -69,6 +70,7 @@ export function Selected({
           Look of the slide
         </button>
       </header>
+      {one && <LinkedData slide={slide} element={one.id} />}
       {one?.kind === "foreign" && (
         <p className="quiet mb-3">
           {one.what}: Unitext shows it and keeps it as it came; in its own format it is written back whole.
