@@ -5,13 +5,14 @@ import { join } from "node:path";
 import { browser } from "./browser";
 import { edit, longText, pdf, pptx, type Row } from "./core";
 import { convert, largeFile } from "./convert";
+import { data, largeOds, largeXlsx } from "./data";
 import { divide } from "./divide";
 import { documents, longDocument } from "./documents";
 import { grow } from "./growth";
 import { store } from "./store";
 
 const rows: Row[] = [];
-for (const group of [longText, documents, pptx, pdf, convert, edit, divide, grow]) rows.push(...(await group()));
+for (const group of [longText, documents, pptx, pdf, convert, edit, divide, data, grow]) rows.push(...(await group()));
 const peak = Number(
   execFileSync(process.execPath, [join(process.cwd(), "dist/bench/memory.js")], { encoding: "utf8" }),
 );
@@ -41,6 +42,23 @@ rows.push({
   holds: held < 700,
   unit: "MB",
 });
+for (const [name, bytes] of [
+  ["large.xlsx", largeXlsx()],
+  ["large.ods", largeOds()],
+] as const) {
+  const workbook = join(folder, name);
+  writeFileSync(workbook, bytes);
+  const peakOf = Number(
+    execFileSync(process.execPath, [join(process.cwd(), "dist/bench/memory.js"), workbook], { encoding: "utf8" }),
+  );
+  rows.push({
+    name: `peak memory of reading ${name} of 100,000 rows and 20 columns whole`,
+    ratio: peakOf,
+    target: 500,
+    holds: peakOf < 500,
+    unit: "MB",
+  });
+}
 rmSync(folder, { recursive: true, force: true });
 if (process.env.UNITEXT_BENCH_DATABASE) rows.push(...(await store(process.env.UNITEXT_BENCH_DATABASE)));
 if (!process.argv.includes("--no-browser")) rows.push(...(await browser()));

@@ -1,6 +1,7 @@
 import { createHash } from "node:crypto";
 import { readFileSync } from "node:fs";
 import { join } from "node:path";
+import { openWorkbook } from "@unitext/core/data";
 import { readDeck } from "@unitext/core/formats";
 import { generate } from "@unitext/core/generate";
 import { FontSet, layoutSlide, type Scene } from "@unitext/core/layout";
@@ -24,6 +25,9 @@ if (file?.endsWith(".pptx")) {
       sha256: (bytes) => createHash("sha256").update(bytes).digest("hex"),
     }),
   );
+} else if (file?.endsWith(".xlsx") || file?.endsWith(".ods")) {
+  const workbook = openWorkbook(new Uint8Array(readFileSync(file)), file);
+  kept.push(workbook, ...workbook.sheets.map(({ name }) => workbook.sheet(name)));
 } else if (file) kept.push(wholeDocument(new Uint8Array(readFileSync(file)), fonts));
 else {
   const metadata = metadataOf(emptyDeck("d", "Bench"));

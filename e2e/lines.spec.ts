@@ -54,5 +54,5 @@ test("a drawing in SVG is added, stays sharp, and goes into files as it is, with
   expect(drawings.map((path) => strFromU8(must(parts[path])))).toContain(GAUGE);
   const slide = strFromU8(must(parts["ppt/slides/slide2.xml"]));
   expect(slide).toContain("svgBlip");
-  await page.getByText("drawn in dots", { exact: false }).first().waitFor({ state: "attached" });
+  await page.getByText("drawn as pixels", { exact: false }).first().waitFor({ state: "attached" });
 });

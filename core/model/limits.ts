@@ -23,6 +23,8 @@ export const MOST = {
   partCharacters: 200_000_000,
   /** Cells of one sheet of a workbook. */
   sheetCells: 10_000_000,
+  /** Characters of the cells of a workbook in XML: more than of other parts, as each number comes with its frame. */
+  sheetCharacters: 400_000_000,
   /** Pixels of one picture. */
   pixels: 64_000_000,
 } as const;
@@ -37,6 +39,7 @@ const WORDS: Record<keyof typeof MOST, string> = {
   nodes: "elements in one part",
   partCharacters: "characters in one part",
   sheetCells: "cells in one sheet",
+  sheetCharacters: "characters in one sheet",
   pixels: "pixels in one picture",
 };
 

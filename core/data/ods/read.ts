@@ -223,7 +223,11 @@ function tables(spreadsheet: XmlNode | undefined, sheet: (name: string) => Sheet
 }
 
 /** Returns the content without its tables' rows, which are read by the scanner and not as a tree. */
-const withoutRows = (content: string): string => content.replace(/<table:table[ >][\s\S]*<\/table:table>/, "");
+function withoutRows(content: string): string {
+  const end = "</table:table>";
+  const [from, to] = [content.search(/<table:table[ >]/), content.lastIndexOf(end)];
+  return from < 0 || to < from ? content : content.slice(0, from) + content.slice(to + end.length);
+}
 
 /**
  * Reads a spreadsheet in OpenDocument (.ods, OpenDocument 1.3, part 3). Formulas have their stored results. Throws a
@@ -231,7 +235,7 @@ const withoutRows = (content: string): string => content.replace(/<table:table[ 
  */
 export function readOds(bytes: Uint8Array, file: string): Workbook {
   const parts = unzip(bytes, file);
-  const content = parts.get("content.xml");
+  const content = parts.take("content.xml");
   if (!content)
     throw new Failure(
       "not-readable",
@@ -248,7 +252,7 @@ export function readOds(bytes: Uint8Array, file: string): Workbook {
       "The file is protected by a password. Save it without one and bring it in again.",
     );
   const text = partText(content);
-  within("partCharacters", text.length, file);
+  within("sheetCharacters", text.length, file);
   const root = readMixed(withoutRows(text), `${file}, content.xml`);
   const spreadsheet = at(root, "body", "spreadsheet");
   if (!spreadsheet)

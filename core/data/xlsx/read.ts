@@ -28,7 +28,7 @@ class XlsxPackage {
   ) {}
 
   text(path: string): string | undefined {
-    const bytes = this.parts.get(path);
+    const bytes = this.parts.take(path);
     return bytes && partText(bytes);
   }
 

@@ -148,7 +148,7 @@ export function readSheet(
     file,
   }: { name: string; strings: readonly string[]; formats: readonly string[]; file: string },
 ): Sheet {
-  within("partCharacters", text.length, file);
+  within("sheetCharacters", text.length, file);
   const sheet = new Sheet(name, formats);
   const reader = new SheetReader(sheet, strings, file);
   scanXml(text, `${file}, sheet ${name}`, {

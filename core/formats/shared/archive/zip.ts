@@ -8,6 +8,8 @@ import { deflateSync, inflateSync, strFromU8, strToU8, unzipSync } from "fflate"
 export interface Parts {
   has(path: string): boolean;
   get(path: string): Uint8Array | undefined;
+  /** Returns a part that is used once and may be large: it is not kept in memory. */
+  take(path: string): Uint8Array | undefined;
   keys(): Iterable<string>;
   /** Returns the parts that were not used and cannot be unpacked. */
   damaged(): string[];
@@ -66,7 +68,13 @@ export function unzip(bytes: Uint8Array, name: string): Parts {
 }
 
 /** The parts of a file that is not an archive. */
-export const NO_PARTS: Parts = { has: () => false, get: () => undefined, keys: () => [], damaged: () => [] };
+export const NO_PARTS: Parts = {
+  has: () => false,
+  get: () => undefined,
+  take: () => undefined,
+  keys: () => [],
+  damaged: () => [],
+};
 
 class OpenedArchive implements Parts {
   constructor(
@@ -87,20 +95,26 @@ class OpenedArchive implements Parts {
     const known = this.found.get(path);
     const part = known ? undefined : this.packed.get(path);
     if (!part) return known;
-    const bytes = whole(part);
-    if (!bytes)
-      throw new Failure(
-        "not-readable",
-        path,
-        `The part ${path} of the file is damaged or cut off; it cannot be unpacked.`,
-      );
+    const bytes = intact(path, part);
     this.found.set(path, bytes);
     return bytes;
+  }
+
+  take(path: string): Uint8Array | undefined {
+    const part = this.packed.get(path);
+    return this.found.get(path) ?? (part && intact(path, part));
   }
 
   damaged(): string[] {
     return [...this.packed].filter(([path, part]) => !this.found.has(path) && !whole(part)).map(([path]) => path);
   }
+}
+
+/** Returns the bytes of a part. Throws a Failure `not-readable` when it is damaged. */
+function intact(path: string, part: PackedPart): Uint8Array {
+  const bytes = whole(part);
+  if (bytes) return bytes;
+  throw new Failure("not-readable", path, `The part ${path} of the file is damaged or cut off; it cannot be unpacked.`);
 }
 
 /** Returns the bytes of a part; undefined when it is damaged. */
