@@ -1,4 +1,5 @@
 // Takes the pictures of the main views for docs/screenshots from a product that runs with the demo: node scripts/screenshots.mjs [address]
+import { readFileSync } from "node:fs";
 import { join } from "node:path";
 import { chromium } from "@playwright/test";
 import { Packer } from "docx";
@@ -32,12 +33,26 @@ const spine = (number) => (page) =>
 // The thumbnails of the decks are drawn one after the other.
 await shot("desk", "/", (page) => page.waitForTimeout(6000));
 await shot("write", `${deck}/write`, spine(4));
+// The next quarter is dropped and compared with the report; nothing is taken.
+const quarter = [...readFileSync(join(root, "demo/content/next-quarter/station-gauges.xlsx"))];
+await shot("data", "/decks/quarterly-monitoring/data", async (page) => {
+  await page.locator("[data-binding]").first().waitFor();
+  const file = await page.evaluateHandle((bytes) => {
+    const transfer = new DataTransfer();
+    transfer.items.add(new File([new Uint8Array(bytes)], "station-gauges.xlsx"));
+    return transfer;
+  }, quarter);
+  await page.locator("main > div").first().dispatchEvent("drop", { dataTransfer: file });
+  await page.locator('[data-binding="stale"]').first().waitFor();
+  await page.waitForTimeout(1500);
+});
+await shot("data-cells", "/decks/quarterly-monitoring/data", async (page) => {
+  await page.locator('[data-source="station-gauges.xlsx"]').getByRole("button", { name: "Put on slide" }).click();
+  await page.getByRole("group", { name: "Names, tables and charts" }).getByRole("button", { name: "Dunes" }).click();
+  await page.getByRole("img", { name: "Preview" }).waitFor();
+});
 const handbookDeck = "/decks/field-handbook";
 await shot("write-document", `${handbookDeck}/write`, spine(12));
-await shot("points", `${handbookDeck}/write`, async (page) => {
-  await spine(12)(page);
-  await page.getByRole("button", { name: "Points" }).click();
-});
 // The next edition meets notes written by hand, in a copy that is deleted afterwards.
 const next = [...(await Packer.toBuffer(handbook(nextEdition(CHAPTERS))))];
 await shot("newer-version", "/", async (page) => {
@@ -105,7 +120,6 @@ await shot("refine-file", `${house}/refine`, async (page) => {
   await select(6, "shape “Office”")(page);
   await page.getByRole("group", { name: "Entrance" }).scrollIntoViewIfNeeded();
 });
-await shot("refine-chart", `${house}/refine`, select(3, /^chart/));
 await shot("speak", `${house}/speak`, spine(5));
 await shot("hall", `${deck}/hall`);
 await shot("deliver", `${house}/deliver`, async (page) => {

@@ -10,6 +10,7 @@ import {
   mapBoundRuns,
   mapSlideTexts,
   must,
+  numberIn,
   parseAddress,
   type Run,
   type Slide,
@@ -303,7 +304,7 @@ class SlideRefresh {
     }
     const to = show(found);
     const state = found.state === "moved" ? "moved" : from === to ? "current" : "stale";
-    const numbers = oneNumber(binding, found.binding);
+    const numbers = oneNumber(binding, found.binding, from);
     const one: BindingCheck = {
       ...base,
       state,
@@ -356,11 +357,10 @@ export function withBindingAt(slide: Slide, nth: number, change: (binding: Bindi
   return mapSlideTexts({ ...slide, elements }, (text) => mapBoundRuns(text, (item) => next(item)));
 }
 
-/** Returns the numbers of two states of a binding of one cell. */
-function oneNumber(before: Binding, after: Binding): { from: number; to: number } | undefined {
-  const [from, to] = [before.values, after.values].map((values) =>
-    values?.length === 1 && values[0]?.length === 1 ? values[0][0] : undefined,
-  );
+/** Returns the numbers of two states of a binding of one cell; the first as it is shown where it was not taken here. */
+function oneNumber(before: Binding, after: Binding, shown: string): { from: number; to: number } | undefined {
+  const only = ({ values }: Binding) => (values?.length === 1 && values[0]?.length === 1 ? values[0][0] : undefined);
+  const [from, to] = [before.values ? only(before) : numberIn(shown), only(after)];
   return typeof from === "number" && typeof to === "number" ? { from, to } : undefined;
 }
 

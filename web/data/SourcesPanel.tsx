@@ -81,7 +81,7 @@ function SourceItem({ source, onOpen, onFind }: { source: SourceSummary; onOpen:
         </p>
       )}
       <div className="my-1 flex flex-wrap gap-1">
-        <button type="button" className="btn btn-primary btn-xs" onClick={onOpen}>
+        <button type="button" className="btn btn-xs" onClick={onOpen}>
           Put on slide
         </button>
         <button
