@@ -69,6 +69,7 @@ test("cells go on slides in five ways, follow their workbook, and come back from
   await expect(value).toContainText("5.3");
   await expect(value).toContainText("0.7 (+15.2%)");
   await expect(value).toContainText("The row “Quay” is now row 3");
+  await expect(page.locator("[data-spine] [data-outdated]").first()).toBeVisible();
 
   // One is looked at, before and after, and taken; undo brings it back.
   await value.getByRole("button", { name: /^Compare/ }).click();

@@ -150,10 +150,15 @@ export function chartData(given: readonly (readonly TakenCell[])[], headerRows?:
     titles !== undefined && width > 1 && first.every((cell) => isNumber(cell) && /^(19|20)\d\d$/.test(cell.text));
   const named = width > 1 && (years || first.some((cell) => !isBlank(cell) && (!isNumber(cell) || isDate(cell))));
   const from = named ? 1 : 0;
-  const columns = Array.from({ length: width - from }, (_, nth) => from + nth).filter((column) =>
+  const numeric = Array.from({ length: width - from }, (_, nth) => from + nth).filter((column) =>
     body.some((row) => row[column] && isNumber(must(row[column]))),
   );
-  if (!columns.length) return undefined;
+  if (!numeric.length) return undefined;
+  // Shares would be flat beside amounts: only those that are more are drawn.
+  const isShare = (column: number) =>
+    body.some((row) => row[column] && isNumber(must(row[column])) && must(row[column]).code.includes("%"));
+  const shares = numeric.filter(isShare);
+  const columns = shares.length * 2 > numeric.length ? shares : numeric.filter((column) => !isShare(column));
   const categories = body.map((row, nth) => (named ? must(row[0]).text : String(nth + 1)));
   const codes = new Set(
     columns.flatMap((column) =>

@@ -223,6 +223,14 @@ describe("a chart", () => {
   });
 });
 
+it("a chart of amounts leaves out a column of shares", () => {
+  const made = bound(at("Line,October,Change\nOne,412,-3%\nTwo,388,-2%\n"), "gauges", { use: "chart" });
+  expect(made.kind === "element" && made.element).toMatchObject({
+    kind: "chart",
+    series: [{ name: "October", values: [412, 388] }],
+  });
+});
+
 describe("cells put on a slide", () => {
   const points: Slide = {
     ...newSlide("s", "points"),

@@ -14,6 +14,7 @@ import { familyOf, hasNotes, nameOf, secondsOf, type Slide, slideIndex, must } f
 import { memo, useMemo, useRef, useState } from "react";
 import { useDeck } from "./DeckContext";
 import { useMeasures } from "./scenes";
+import { useOutOfDate } from "./useOutOfDate";
 import { clock } from "../ui/time";
 
 interface BlockProps {
@@ -23,6 +24,8 @@ interface BlockProps {
   seconds: number;
   fullness: number;
   overflow: boolean;
+  /** Whether linked values on it are out of date. */
+  outdated: boolean;
   selected: boolean;
   current: boolean;
   onChoose: (id: string, keys: { shiftKey: boolean; ctrlKey: boolean; metaKey: boolean }) => void;
@@ -36,6 +39,7 @@ const Block = memo(function Block({
   seconds,
   fullness,
   overflow,
+  outdated,
   selected,
   current,
   onChoose,
@@ -47,6 +51,7 @@ const Block = memo(function Block({
     slide.hidden ? "hidden" : "",
     hasNotes(slide) || slide.hidden ? "" : "no notes",
     overflow ? "text overflows" : "",
+    outdated ? "linked data out of date" : "",
   ].filter(Boolean);
   const name = `${number}. ${nameOf(slide) || "(empty)"}, ${clock(seconds)}${marks.length ? `, ${marks.join(", ")}` : ""}`;
   return (
@@ -73,6 +78,7 @@ const Block = memo(function Block({
           data-landing={landing}
         />
       )}
+      {outdated && <span className="bg-secondary absolute top-0 right-0 h-2 w-2 rounded-full" data-outdated />}
       {overflow && <span className="bg-error absolute inset-x-0 bottom-0 h-1.5" />}
       {!hasNotes(slide) && !slide.hidden && <span className="bg-warning absolute top-0 left-0 h-1.5 w-1.5" />}
     </button>
@@ -86,6 +92,7 @@ const Block = memo(function Block({
 export function Spine({ onOpen }: { onOpen?: (id: string) => void }) {
   const { deck, metadata, level, session, selected, select } = useDeck();
   const measureOf = useMeasures(deck, metadata);
+  const outdated = useOutOfDate(deck);
   const band = useRef<HTMLDivElement>(null);
   const seconds = useMemo(() => deck.slides.map((slide) => secondsOf(slide, deck.rate)), [deck]);
   const total = seconds.reduce((sum, next) => sum + next, 0);
@@ -177,6 +184,7 @@ export function Spine({ onOpen }: { onOpen?: (id: string) => void }) {
                 seconds={seconds[nth] ?? 0}
                 fullness={measure?.fullness ?? 0}
                 overflow={(measure?.overflow ?? 0) > 0}
+                outdated={outdated.has(slide.id)}
                 selected={chosen.has(slide.id)}
                 current={slide.id === current}
                 onChoose={choose}
