@@ -42,6 +42,9 @@ let database = await startPostgres(data);
 const port = await freePort(Number(process.env.UNITEXT_PORT ?? 4280));
 lock.at(port);
 const helpers = [];
+const services = [];
+/** Where the stand-in for a data service gives a workbook; empty without one. */
+let dataAddress = "";
 let server;
 let ending = false;
 let greeted = false;
@@ -59,6 +62,17 @@ function loadDemo() {
   if (status !== 0) say("the demo decks could not be loaded; Unitext starts without them.");
 }
 
+/**
+ * Starts the stand-in for a data service with the demo: it gives gauge readings, and the next quarter on request. Its
+ * host is allowed as one that workbooks are fetched from. UNITEXT_DEMO=0 starts none.
+ */
+async function serveData() {
+  if (process.env.UNITEXT_DEMO === "0") return;
+  const at = await freePort(port + 11);
+  services.push(spawn(process.execPath, [join(root, "demo/service.mjs"), String(at)], { stdio: "ignore" }));
+  process.env.UNITEXT_SOURCE_HOSTS = [process.env.UNITEXT_SOURCE_HOSTS, `127.0.0.1:${at}`].filter(Boolean).join(",");
+  dataAddress = `http://127.0.0.1:${at}/station-gauges.xlsx`;
+}
 /** Starts the server. One that ends by itself is started again, after a growing delay. */
 function serve() {
   serverBackOff.started();
@@ -80,7 +94,10 @@ function serve() {
   server.on("message", (message) => {
     if (message !== "listening") return;
     if (greeted) say("the server runs again.");
-    else process.stdout.write(`Unitext is at http://127.0.0.1:${port}/\nData and logs: ${data}\nCtrl-C stops it.\n`);
+    else
+      process.stdout.write(
+        `Unitext is at http://127.0.0.1:${port}/\nData and logs: ${data}\n${dataAddress ? `Gauge readings of a stand-in service: ${dataAddress}\n` : ""}Ctrl-C stops it.\n`,
+      );
     greeted = true;
     if (!dev || helpers.length) return;
     helpers.push(
@@ -133,7 +150,7 @@ async function watchDatabase() {
 function end(code) {
   if (ending) return;
   ending = true;
-  for (const helper of helpers) helper.kill("SIGTERM");
+  for (const helper of [...helpers, ...services]) helper.kill("SIGTERM");
   const finish = () => {
     // Nobody else holds this data folder: a database that was running already was left by a start that was killed.
     database.stop(true);
@@ -150,5 +167,6 @@ process.on("SIGINT", () => end(0));
 process.on("SIGTERM", () => end(0));
 process.on("SIGHUP", () => end(0));
 loadDemo();
+await serveData();
 serve();
 void watchDatabase();

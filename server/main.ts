@@ -1,5 +1,5 @@
 import { join } from "node:path";
-import { Jobs, watchFolder } from "./jobs";
+import { Jobs, pollAddresses, watchFolder } from "./jobs";
 import { openLog } from "./log";
 import { Announcements, createApp, newsFrom } from "./routes";
 import { connect, DEMO_USER, ensureUser, migrated, tidy } from "./store";
@@ -14,6 +14,7 @@ const {
   UNITEXT_LOG_FILE,
   UNITEXT_HOST = "",
   UNITEXT_SOURCES,
+  UNITEXT_SOURCE_HOSTS = "",
 } = process.env;
 const HOUR = 3600 * 1000;
 
@@ -46,10 +47,20 @@ if (UNITEXT_SOURCES) {
     log.warn({ err: error }, message),
   );
 }
-const hosts = UNITEXT_HOST.split(",")
-  .map((host) => host.trim())
-  .filter(Boolean);
-const app = createApp({ db, work, jobs, announcements, fonts }, { client: join(UNITEXT_ROOT, "dist/web"), log, hosts });
+const listed = (text: string) =>
+  text
+    .split(",")
+    .map((host) => host.trim())
+    .filter(Boolean);
+const hosts = listed(UNITEXT_HOST);
+const sourceHosts = listed(UNITEXT_SOURCE_HOSTS);
+const endPolling = pollAddresses({ db, work, jobs }, sourceHosts, (message, error) =>
+  log.warn({ err: error }, message),
+);
+const app = createApp(
+  { db, work, jobs, announcements, fonts, sourceHosts },
+  { client: join(UNITEXT_ROOT, "dist/web"), log, hosts },
+);
 
 const tidying = setInterval(() => {
   tidy(db).then(
@@ -77,6 +88,7 @@ async function stop(): Promise<void> {
   await announcements.stop();
   server.close();
   server.closeIdleConnections();
+  endPolling();
   await endWatching?.();
   await jobs.close();
   await work.close();

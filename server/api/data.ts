@@ -45,12 +45,18 @@ export type SourceVersion = z.infer<typeof SourceVersion>;
 export const SourceSummary = z.object({
   id: Id,
   name: z.string(),
+  /** Where it is fetched from, and why that did not work the last time. */
+  address: z.string().nullable(),
+  problem: z.string().nullable(),
   versions: z.array(SourceVersion),
   decks: z.array(z.object({ id: Id, title: z.string(), bindings: z.number().int(), behind: z.number().int() })),
 });
 export type SourceSummary = z.infer<typeof SourceSummary>;
 export const SourceList = z.object({ sources: z.array(SourceSummary) });
 export type SourceList = z.infer<typeof SourceList>;
+
+/** An address from which a workbook is fetched. */
+export const SourceAddress = z.object({ address: z.string().trim().min(1).max(2000) });
 
 /** What became of a file that was handed in as a source. */
 export const SourceTaken = z.object({

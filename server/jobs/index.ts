@@ -1,3 +1,3 @@
 export { fileNameOf } from "./names";
 export { Jobs } from "./queue";
-export { receiveWorkbook, watchFolder } from "./receive";
+export { fetchAgain, pollAddresses, receiveAddress, receiveWorkbook, watchFolder } from "./receive";

@@ -4,8 +4,9 @@ import { basename } from "node:path";
 import { Failure, workbookKind } from "@unitext/core/model";
 import { watch } from "chokidar";
 import type { SourceTaken } from "../api";
-import { type Database, storeSource } from "../store";
+import { type Database, recordFetch, sourcesToFetch, storeSource } from "../store";
 import type { Asker, Work } from "../work";
+import { fetchWorkbook, type Known, nameAt } from "./address";
 import type { Jobs } from "./queue";
 
 interface ReceiveContext {
@@ -31,6 +32,77 @@ export async function receiveWorkbook(
   const { id, known, fresh } = await storeSource(db, asker.owner, { name, bytes, sha256: version, from });
   if (known && fresh) await jobs.refresh(asker.owner, name, { source: id, take: "latest" });
   return { id, version, known, fresh, remarks };
+}
+
+/** Fetches a workbook from an address and takes it, where it has changed. Throws a Failure with a sentence otherwise. */
+export async function receiveAddress(
+  context: ReceiveContext,
+  address: string,
+  hosts: readonly string[],
+  asker: Asker,
+  known: Known = {},
+): Promise<SourceTaken | undefined> {
+  const { bytes, ...kept } = await fetchWorkbook(address, hosts, known);
+  if (!bytes) return undefined;
+  const url = new URL(address);
+  const taken = await receiveWorkbook(context, { name: nameAt(url), bytes, from: url.host }, asker);
+  await recordFetch(context.db, taken.id, { address, ...kept });
+  return taken;
+}
+
+/** How often a source is fetched again, and how often those that are due are looked for, in milliseconds. */
+const [EVERY, LOOK] = [10 * 60_000, 30_000];
+
+/**
+ * Fetches the sources that have an address again and again. Returns a function that ends it. A problem is recorded with
+ * its source, which keeps its versions.
+ */
+export function pollAddresses(
+  context: ReceiveContext,
+  hosts: readonly string[],
+  log: (message: string, error: unknown) => void,
+): () => void {
+  const ended = new AbortController();
+  let busy = false;
+  const look = async () => {
+    if (busy) return;
+    busy = true;
+    try {
+      for (const source of await sourcesToFetch(context.db, new Date(Date.now() - EVERY)))
+        await fetchAgain(context, source, hosts, ended.signal);
+    } catch (error) {
+      log("Addresses of sources could not be looked for", error);
+    } finally {
+      busy = false;
+    }
+  };
+  const timer = setInterval(() => void look(), LOOK);
+  timer.unref();
+  return () => {
+    ended.abort();
+    clearInterval(timer);
+  };
+}
+
+/** Fetches a source again. Returns whether there was a new version; what went wrong is recorded with the source. */
+export async function fetchAgain(
+  context: ReceiveContext,
+  source: { id: string; owner: string; address: string | null; etag: string | null; modified: string | null },
+  hosts: readonly string[],
+  signal: AbortSignal,
+): Promise<boolean> {
+  const { id, owner, address } = source;
+  if (!address) return false;
+  const known: Known = { etag: source.etag ?? undefined, modified: source.modified ?? undefined };
+  try {
+    const taken = await receiveAddress(context, address, hosts, { owner, signal }, known);
+    if (!taken) await recordFetch(context.db, id, { address, ...known });
+    return taken?.fresh ?? false;
+  } catch (error) {
+    if (!(error instanceof Failure)) throw error;
+    await recordFetch(context.db, id, { address, problem: error.message });
+    return false;
+  }
 }
 
 /**

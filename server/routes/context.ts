@@ -15,6 +15,8 @@ export interface AppContext {
   jobs: Jobs;
   announcements: Announcements;
   fonts: string;
+  /** The hosts from which workbooks may be fetched. */
+  sourceHosts?: readonly string[];
   origin?: string;
 }
 

@@ -1,9 +1,17 @@
 import { WORKBOOKS, workbookKind, bindingsOn, checked, cutText, type Deck, Failure } from "@unitext/core/model";
 import { listExtensions } from "@unitext/core/formats/catalogue";
 import express, { Router } from "express";
-import { BindAsked, CellsAsked, type DeckBindings, RefreshRequest, type SourceList, TakeAsked } from "../api";
+import {
+  BindAsked,
+  CellsAsked,
+  type DeckBindings,
+  RefreshRequest,
+  SourceAddress,
+  type SourceList,
+  TakeAsked,
+} from "../api";
 import { bytesBefore, deleteSource, listSources, loadDeck, sourceBytes, sourceOf, sourcesOfDeck } from "../store";
-import { receiveWorkbook } from "../jobs";
+import { fetchAgain, receiveAddress, receiveWorkbook } from "../jobs";
 import { type AppContext, asker, body, bytesOf, type Call, type DeckCall, deckRoute, route } from "./context";
 import { LIMITS, upload } from "./uploads";
 
@@ -72,6 +80,26 @@ export function sourceRoutes(context: AppContext): Router {
     "/sources",
     upload(LIMITS.file),
     route((call) => receiveSource(context, call)),
+  );
+
+  routes.post(
+    "/sources/address",
+    json,
+    route(async (call) => {
+      const { address } = body(SourceAddress, call.request);
+      const taken = await receiveAddress(context, address, context.sourceHosts ?? [], asker(call));
+      call.response.status(taken?.known ? 200 : 201).json(taken);
+    }),
+  );
+
+  routes.post(
+    "/sources/:source/fetch",
+    json,
+    route(async (call) => {
+      const source = await sourceOf(db, call.user.id, String(call.request.params.source));
+      const { signal = new AbortController().signal } = asker(call);
+      call.response.json({ fresh: await fetchAgain(context, source, context.sourceHosts ?? [], signal) });
+    }),
   );
 
   routes.delete(

@@ -251,6 +251,13 @@ export const sources = pgTable(
     /** The SHA-256 of the newest version. */
     newest: text("newest").notNull(),
     createdAt: moment("created_at"),
+    /** Where it is fetched from again and again; null for one that was dropped. */
+    address: text("address"),
+    /** What the address said of the last answer, when it was asked, and why it gave no workbook. */
+    etag: text("etag"),
+    modified: text("modified"),
+    checkedAt: timestamp("checked_at", { withTimezone: true }),
+    problem: text("problem"),
   },
   (table) => [unique("sources_name").on(table.owner, table.name)],
 );

@@ -1,5 +1,5 @@
 import { Failure } from "@unitext/core/model";
-import { and, asc, desc, eq, inArray, ne, sql } from "drizzle-orm";
+import { and, asc, desc, eq, inArray, isNotNull, isNull, lt, ne, or, sql } from "drizzle-orm";
 import { nanoid } from "nanoid";
 import type { SourceSummary } from "../api";
 import type { Database } from "./database";
@@ -37,6 +37,38 @@ export async function storeSource(
           where d.owner_id = ${owner} and b.source = ${name} and b.version = v.sha256)`);
     return { id, known: row !== undefined, fresh: true };
   });
+}
+
+/** Records where a source is fetched from, and what became of the last try; a problem of undefined clears it. */
+export async function recordFetch(
+  db: Database,
+  id: string,
+  {
+    address,
+    etag,
+    modified,
+    problem,
+  }: { address: string; etag?: string | undefined; modified?: string | undefined; problem?: string | undefined },
+): Promise<void> {
+  await db
+    .update(sources)
+    .set({
+      address,
+      checkedAt: new Date(),
+      problem: problem ?? null,
+      ...(problem === undefined ? { etag: etag ?? null, modified: modified ?? null } : {}),
+    })
+    .where(eq(sources.id, id));
+}
+
+/** Returns the sources with an address that were not asked for since a moment, the longest waiting first. */
+export async function sourcesToFetch(db: Reader, before: Date) {
+  return db
+    .select()
+    .from(sources)
+    .where(and(isNotNull(sources.address), or(isNull(sources.checkedAt), lt(sources.checkedAt, before))))
+    .orderBy(asc(sources.checkedAt))
+    .limit(100);
 }
 
 /** Returns a source of a person. Throws a Failure `not-found` when it is somebody else's or not there. */
@@ -110,9 +142,11 @@ export async function listSources(db: Reader, owner: string): Promise<SourceSumm
     .innerJoin(sources, and(eq(sources.owner, decks.owner), eq(sources.name, bindings.source)))
     .where(eq(decks.owner, owner))
     .groupBy(bindings.source, decks.id);
-  return rows.map(({ id, name }) => ({
+  return rows.map(({ id, name, address, problem }) => ({
     id,
     name,
+    address,
+    problem,
     versions: versions
       .filter(({ source }) => source === id)
       .map(({ version, at, from, size }) => ({ version, at: at.toISOString(), from, size })),

@@ -1,8 +1,8 @@
 import { WORKBOOKS, workbookKind } from "@unitext/core/model";
 import { listExtensions } from "@unitext/core/formats/catalogue";
-import type { SourceSummary } from "@unitext/server/api";
+import { SourceTaken, type SourceSummary } from "@unitext/server/api";
 import { FileSpreadsheet, Plus } from "lucide-react";
-import { useRef } from "react";
+import { type FormEvent, useRef, useState } from "react";
 import { Link } from "react-router";
 import { mutate } from "swr";
 import { z } from "zod";
@@ -45,6 +45,7 @@ export function SourcesPanel({
           }}
         />
       </div>
+      <AddressForm />
       {sources?.length === 0 && (
         <p className="quiet py-4">
           No workbook yet. Drop one here ({listExtensions(WORKBOOKS, "or")}); one with the name of a source becomes its
@@ -60,12 +61,60 @@ export function SourcesPanel({
   );
 }
 
+/** Reads everything again that a new version of a source may change. */
+const refreshSources = () =>
+  mutate((key) => typeof key === "string" && (key === "/sources" || key === "/jobs" || key.includes("/bindings")));
+
+/** Adds a workbook that is fetched from an address again and again. */
+function AddressForm() {
+  const [address, setAddress] = useState("");
+  const [problem, setProblem] = useState("");
+  const [busy, setBusy] = useState(false);
+  async function add(event: FormEvent) {
+    event.preventDefault();
+    setBusy(true);
+    setProblem("");
+    try {
+      await post("/sources/address", { address }, SourceTaken);
+      setAddress("");
+      await refreshSources();
+    } catch (reason) {
+      setProblem((reason as Error).message);
+    } finally {
+      setBusy(false);
+    }
+  }
+  return (
+    <form onSubmit={(event) => void add(event)} className="mb-3">
+      <div className="flex gap-1">
+        <input
+          className="input input-xs min-w-0 flex-1"
+          aria-label="Address of a workbook"
+          placeholder="or its address, https://…"
+          value={address}
+          onChange={(event) => setAddress(event.target.value)}
+        />
+        <button type="submit" className="btn btn-xs" disabled={!address.trim() || busy}>
+          Add
+        </button>
+      </div>
+      {problem && (
+        <p role="alert" className="text-error mt-1 text-xs">
+          {problem}
+        </p>
+      )}
+    </form>
+  );
+}
+
 function SourceItem({ source, onOpen, onFind }: { source: SourceSummary; onOpen: () => void; onFind: () => void }) {
   const { id, name, versions, decks } = source;
   const [newest] = versions;
   const behind = decks.reduce((sum, deck) => sum + deck.behind, 0);
   const takeAll = () =>
     post(`/sources/${id}/refresh`, { take: "all" }, z.object({ job: z.string() })).then(() => mutate("/jobs"));
+  const fetchNow = () =>
+    post(`/sources/${id}/fetch`, {}, z.object({ fresh: z.boolean() })).finally(() => refreshSources());
   return (
     <li className="hairline border p-2" data-source={name}>
       <p className="flex items-center gap-2 font-semibold">
@@ -74,6 +123,16 @@ function SourceItem({ source, onOpen, onFind }: { source: SourceSummary; onOpen:
           {name}
         </span>
       </p>
+      {source.address && (
+        <p className="quiet truncate text-xs" title={source.address}>
+          {source.address}
+        </p>
+      )}
+      {source.problem && (
+        <p role="alert" className="border-warning my-1 border-l-4 pl-2 text-xs">
+          {source.problem}
+        </p>
+      )}
       {newest && (
         <p className="quiet text-xs">
           {when.format(new Date(newest.at))}, {newest.from}
@@ -84,6 +143,11 @@ function SourceItem({ source, onOpen, onFind }: { source: SourceSummary; onOpen:
         <button type="button" className="btn btn-xs" onClick={onOpen}>
           Put on slide
         </button>
+        {source.address && (
+          <button type="button" className="btn btn-ghost btn-xs" onClick={() => void fetchNow()}>
+            Fetch now
+          </button>
+        )}
         <button
           type="button"
           className="btn btn-ghost btn-xs"
