@@ -109,6 +109,11 @@ test("a value in the notes is edited around, and unlinked where it is wanted", a
   await page.keyboard.type(" metres");
   await page.getByRole("link", { name: "Data" }).click();
   await expect(page.locator('[data-binding="current"]')).toContainText("4.6");
+  // Other cells: their value is proposed, and taken when wanted.
+  await page.getByRole("button", { name: /: change$/ }).click();
+  await page.getByRole("textbox", { name: /^Cells of/ }).fill("C2");
+  await page.keyboard.press("Enter");
+  await expect(page.locator('[data-binding="stale"]')).toContainText("4.2");
   await page.getByRole("button", { name: /^Unlink/ }).click();
   await expect(page.getByText("No slide of this deck shows values of a workbook yet.")).toBeVisible();
 });

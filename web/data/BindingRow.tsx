@@ -1,6 +1,6 @@
 import { BINDING_MODES, type BindingMode, metadataOf, nameOf } from "@unitext/core/model";
 import type { CheckedBinding } from "@unitext/server/api";
-import { useMemo } from "react";
+import { useMemo, useState } from "react";
 import { Link } from "react-router";
 import { useDeck } from "../deck/DeckContext";
 import { SmallSlide } from "../deck/SmallSlide";
@@ -65,6 +65,53 @@ export function changedCells(from: string, to: string): { from: string; to: stri
   );
 }
 
+/** The cells of a binding; other ones can be typed. */
+function RangeEditor({
+  range,
+  label,
+  canEdit,
+  onRange,
+}: {
+  range: string;
+  label: string;
+  canEdit: boolean;
+  onRange: ((range: string) => void) | undefined;
+}) {
+  const [text, setText] = useState<string>();
+  if (text === undefined)
+    return (
+      <button
+        type="button"
+        className="text-left underline-offset-4 hover:underline disabled:no-underline"
+        aria-label={`Cells of ${label}: change`}
+        title={canEdit ? "Choose other cells" : "Its source is not here"}
+        disabled={!canEdit}
+        onClick={() => setText(range)}
+      >
+        {range}
+      </button>
+    );
+  return (
+    <form
+      onSubmit={(event) => {
+        event.preventDefault();
+        setText(undefined);
+        if (text.trim() && text.trim() !== range) onRange?.(text.trim());
+      }}
+    >
+      <input
+        ref={(field) => field?.focus()}
+        className="input input-xs w-36"
+        aria-label={`Cells of ${label}`}
+        value={text}
+        onChange={(event) => setText(event.target.value)}
+        onBlur={() => setText(undefined)}
+        onKeyDown={(event) => event.key === "Escape" && setText(undefined)}
+      />
+    </form>
+  );
+}
+
 /** A binding in the table of the Data place. */
 export function BindingRow({
   check,
@@ -73,6 +120,7 @@ export function BindingRow({
   onChoose,
   onMode,
   onCompare,
+  onRebind,
   onUnlink,
 }: {
   check: CheckedBinding;
@@ -81,6 +129,8 @@ export function BindingRow({
   onChoose: (chosen: boolean) => void;
   onMode: (mode: BindingMode) => void;
   onCompare: () => void;
+  /** Ties it to other cells; undefined when its source is not here. */
+  onRebind: ((range: string) => void) | undefined;
   onUnlink: () => void;
 }) {
   const { deck } = useDeck();
@@ -121,7 +171,12 @@ export function BindingRow({
         )}
       </td>
       <td className="px-2 text-sm">
-        {binding.range}
+        <RangeEditor
+          range={binding.range}
+          label={label}
+          canEdit={canEdit && onRebind !== undefined}
+          onRange={onRebind}
+        />
         <span className="quiet block text-xs">
           {binding.source}
           {binding.use && binding.use !== "table" && binding.use !== "chart" ? `, ${binding.use}` : ""}

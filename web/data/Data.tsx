@@ -19,7 +19,7 @@ const hasNew = ({ state }: CheckedBinding) => state === "stale" || state === "mo
 /** Data: the values that slides show of workbooks, what has changed, and the workbooks themselves. */
 export default function Data() {
   const { canEdit } = useDeck();
-  const { checks, unread, error, busy, take, withValues, setMode, unlink } = useBindings();
+  const { checks, unread, error, busy, take, withValues, setMode, rebind, unlink } = useBindings();
   const { sources, bringIn } = useSources();
   const jobs = useJobs().filter(({ kind }) => kind === "refresh");
   const running = jobs.filter(isOpen).length;
@@ -43,6 +43,11 @@ export default function Data() {
   );
   const fresh = rows.filter(hasNew);
   const picked = rows.filter(({ key }) => chosen.has(key));
+
+  const rebindOf = (check: CheckedBinding) => {
+    const own = sources?.find(({ name }) => name === check.binding.source);
+    return own && ((range: string) => void rebind(check, own.id, range));
+  };
 
   async function receive(files: readonly File[]) {
     const lines: string[] = [];
@@ -212,6 +217,7 @@ export default function Data() {
                       }
                       onMode={(mode) => setMode([check], mode)}
                       onCompare={() => setComparing(check)}
+                      onRebind={rebindOf(check)}
                       onUnlink={() => unlink([check])}
                     />
                   ))}

@@ -1,7 +1,7 @@
 import { withBindingAt } from "@unitext/core/data";
 import { batch, type SingleChange } from "@unitext/core/edit";
 import type { Binding, BindingMode, Slide } from "@unitext/core/model";
-import { type CheckedBinding, DeckBindings } from "@unitext/server/api";
+import { BoundCells, type CheckedBinding, DeckBindings } from "@unitext/server/api";
 import { useState } from "react";
 import useSWR from "swr";
 import { get, post } from "../api/client";
@@ -64,7 +64,34 @@ export function useBindings() {
   const unlink = (checks: readonly CheckedBinding[]) =>
     change(checks, () => undefined, `Unlinked ${count(checks.length, "value", "values")}`);
 
+  /** Ties a value to other cells of its source; their values are compared then, and taken when wanted. */
+  async function rebind(check: CheckedBinding, source: string, range: string): Promise<void> {
+    const { use, mode, format } = check.binding;
+    try {
+      const bound = await post(
+        `/decks/${deck.id}/bindings`,
+        { source, range, mode, ...(use ? { use } : {}), ...(format ? { format } : {}) },
+        BoundCells,
+      );
+      const next = bound.kind === "value" ? bound.run.binding : bound.element.binding;
+      if (next)
+        change(
+          [check],
+          ({ version: taken, values, previous }) => ({
+            ...next,
+            ...(taken === undefined ? {} : { version: taken }),
+            ...(values ? { values } : {}),
+            ...(previous === undefined ? {} : { previous }),
+          }),
+          `Tied slide ${check.slide} to ${next.range}`,
+        );
+    } catch (reason) {
+      session.notify((reason as Error).message);
+    }
+  }
+
   return {
+    rebind,
     checks: data?.checks,
     unread: data?.unread ?? [],
     error: error as Error | undefined,
