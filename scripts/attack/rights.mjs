@@ -16,6 +16,7 @@ const routes = (deck) => [
   ["view", `/api/decks/${deck}/history`, {}],
   ["view", `/api/decks/${deck}/at/0`, {}],
   ["view", `/api/decks/${deck}/versions`, {}],
+  ["view", `/api/decks/${deck}/bindings`, {}],
   ["view", `/api/decks/${deck}/copies`, json({})],
   ["view", `/api/decks/${deck}/parts`, json({ plan: { by: { count: 1 } }, date: "" })],
   ["view", `/api/decks/${deck}/followers`, json({ title: "x" })],
@@ -34,6 +35,7 @@ const routes = (deck) => [
   ],
   ["view", "/api/writes", json({ decks: [deck], format: "md" })],
   ["edit", `/api/decks/${deck}/steps`, {}],
+  ["edit", `/api/decks/${deck}/bindings/take`, json({ take: [] })],
   [
     "edit",
     `/api/decks/${deck}/changes`,

@@ -5,6 +5,7 @@ import { Failure } from "@unitext/core/model";
 import express, { type Express } from "express";
 import type { Logger } from "pino";
 import { pinoHttp } from "pino-http";
+import { bindingRoutes } from "./bindings";
 import { changeRoutes } from "./changes";
 import { securityHeaders, serveClient } from "./client";
 import { type AppContext, userFrom } from "./context";
@@ -63,6 +64,7 @@ export function createApp(context: AppContext, { client, log, hosts = [] }: Site
     followerRoutes,
     historyRoutes,
     sourceRoutes,
+    bindingRoutes,
   ])
     app.use("/api", routes(context));
   app.use("/api", (request) => {

@@ -1,18 +1,10 @@
-import { WORKBOOKS, workbookKind, bindingsOn, checked, cutText, type Deck, Failure } from "@unitext/core/model";
+import { WORKBOOKS, workbookKind, checked, cutText, Failure } from "@unitext/core/model";
 import { listExtensions } from "@unitext/core/formats/catalogue";
 import express, { Router } from "express";
-import {
-  BindAsked,
-  CellsAsked,
-  type DeckBindings,
-  RefreshRequest,
-  SourceAddress,
-  type SourceList,
-  TakeAsked,
-} from "../api";
-import { bytesBefore, deleteSource, listSources, loadDeck, sourceBytes, sourceOf, sourcesOfDeck } from "../store";
+import { CellsAsked, RefreshRequest, SourceAddress, type SourceList } from "../api";
+import { deleteSource, listSources, sourceBytes, sourceOf } from "../store";
 import { fetchAgain, receiveAddress, receiveWorkbook } from "../jobs";
-import { type AppContext, asker, body, bytesOf, type Call, type DeckCall, deckRoute, route } from "./context";
+import { type AppContext, asker, body, bytesOf, type Call, route } from "./context";
 import { LIMITS, upload } from "./uploads";
 
 /** Returns the name of an uploaded workbook. Throws a Failure `not-supported` for other files. */
@@ -41,29 +33,7 @@ async function receiveSource(context: AppContext, call: Call): Promise<void> {
   response.status(taken.known ? 200 : 201).json(taken);
 }
 
-/** Compares a deck with its sources; `take` are the keys of the bindings whose new values are wanted. */
-async function compare(context: AppContext, call: DeckCall, take: readonly string[]): Promise<DeckBindings> {
-  const { db, work } = context;
-  const { deck, version } = await loadDeck(db, call.deck);
-  const compared = await work.run(
-    "refresh",
-    {
-      deck,
-      files: await sourcesOfDeck(db, call.deck, namesIn(deck)),
-      take,
-      takenAt: new Date().toISOString(),
-      takenBy: call.user.name,
-    },
-    asker(call),
-  );
-  return { version, ...compared };
-}
-
-const namesIn = ({ slides }: Deck) => [
-  ...new Set(slides.flatMap((slide) => bindingsOn(slide).map(({ binding }) => binding.source))),
-];
-
-/** Routes for the workbooks that feed decks, and for the values that decks take from them. */
+/** Routes for the workbooks that feed decks. */
 export function sourceRoutes(context: AppContext): Router {
   const { db, work, jobs } = context;
   const routes = Router();
@@ -147,63 +117,6 @@ export function sourceRoutes(context: AppContext): Router {
       const source = await sourceOf(db, user.id, String(request.params.source));
       const asked = body(RefreshRequest.omit({ source: true }), request);
       response.status(202).json({ job: await jobs.refresh(user.id, source.name, { source: source.id, ...asked }) });
-    }),
-  );
-
-  routes.get(
-    "/decks/:deck/bindings",
-    deckRoute(context, "see", async (call) => call.response.json(await compare(context, call, []))),
-  );
-
-  routes.get(
-    "/decks/:deck/typed-numbers",
-    deckRoute(context, "see", async (call) => {
-      const source = await sourceOf(db, call.user.id, String(call.request.query.source ?? ""));
-      const { deck } = await loadDeck(db, call.deck);
-      const before = await bytesBefore(db, source);
-      call.response.json(
-        await work.run(
-          "repeated",
-          {
-            deck,
-            now: { bytes: await sourceBytes(db, source), name: source.name },
-            before: before && { bytes: before, name: source.name },
-          },
-          asker(call),
-        ),
-      );
-    }),
-  );
-
-  routes.post(
-    "/decks/:deck/bindings/take",
-    json,
-    deckRoute(context, "change", async (call) =>
-      call.response.json(await compare(context, call, body(TakeAsked, call.request).take)),
-    ),
-  );
-
-  routes.post(
-    "/decks/:deck/bindings",
-    json,
-    deckRoute(context, "change", async (call) => {
-      const { source: id, ...asked } = body(BindAsked, call.request);
-      const source = await sourceOf(db, call.user.id, id);
-      const { deck } = await loadDeck(db, call.deck);
-      const file = { bytes: await sourceBytes(db, source), name: source.name, version: source.newest };
-      call.response.json(
-        await work.run(
-          "bind",
-          {
-            file,
-            request: { ...asked, source: source.name },
-            language: deck.language,
-            takenAt: new Date().toISOString(),
-            takenBy: call.user.name,
-          },
-          asker(call),
-        ),
-      );
     }),
   );
 

@@ -1,0 +1,94 @@
+import { bindingsOn, type Deck } from "@unitext/core/model";
+import express, { Router } from "express";
+import { BindAsked, type DeckBindings, TakeAsked } from "../api";
+import { bytesBefore, loadDeck, sourceBytes, sourceOf, sourcesOfDeck } from "../store";
+import { type AppContext, asker, body, type DeckCall, deckRoute } from "./context";
+import { LIMITS } from "./uploads";
+
+/** Compares a deck with its sources; `take` are the keys of the bindings whose new values are wanted. */
+async function compare(context: AppContext, call: DeckCall, take: readonly string[]): Promise<DeckBindings> {
+  const { db, work } = context;
+  const { deck, version } = await loadDeck(db, call.deck);
+  const compared = await work.run(
+    "refresh",
+    {
+      deck,
+      files: await sourcesOfDeck(db, call.deck, namesIn(deck)),
+      take,
+      takenAt: new Date().toISOString(),
+      takenBy: call.user.name,
+    },
+    asker(call),
+  );
+  return { version, ...compared };
+}
+
+const namesIn = ({ slides }: Deck) => [
+  ...new Set(slides.flatMap((slide) => bindingsOn(slide).map(({ binding }) => binding.source))),
+];
+
+/** Routes for the values that a deck takes from workbooks. */
+export function bindingRoutes(context: AppContext): Router {
+  const { db, work } = context;
+  const routes = Router();
+  const json = express.json({ limit: LIMITS.json });
+
+  routes.get(
+    "/decks/:deck/bindings",
+    deckRoute(context, "see", async (call) => call.response.json(await compare(context, call, []))),
+  );
+
+  routes.get(
+    "/decks/:deck/typed-numbers",
+    deckRoute(context, "see", async (call) => {
+      const source = await sourceOf(db, call.user.id, String(call.request.query.source ?? ""));
+      const { deck } = await loadDeck(db, call.deck);
+      const before = await bytesBefore(db, source);
+      call.response.json(
+        await work.run(
+          "repeated",
+          {
+            deck,
+            now: { bytes: await sourceBytes(db, source), name: source.name },
+            before: before && { bytes: before, name: source.name },
+          },
+          asker(call),
+        ),
+      );
+    }),
+  );
+
+  routes.post(
+    "/decks/:deck/bindings/take",
+    json,
+    deckRoute(context, "change", async (call) =>
+      call.response.json(await compare(context, call, body(TakeAsked, call.request).take)),
+    ),
+  );
+
+  routes.post(
+    "/decks/:deck/bindings",
+    json,
+    deckRoute(context, "change", async (call) => {
+      const { source: id, ...asked } = body(BindAsked, call.request);
+      const source = await sourceOf(db, call.user.id, id);
+      const { deck } = await loadDeck(db, call.deck);
+      const file = { bytes: await sourceBytes(db, source), name: source.name, version: source.newest };
+      call.response.json(
+        await work.run(
+          "bind",
+          {
+            file,
+            request: { ...asked, source: source.name },
+            language: deck.language,
+            takenAt: new Date().toISOString(),
+            takenBy: call.user.name,
+          },
+          asker(call),
+        ),
+      );
+    }),
+  );
+
+  return routes;
+}
