@@ -241,3 +241,4 @@ export {
   SOURCES,
   takePictures,
 } from "./documents/source";
+export { type EmbeddedWorkbook, embeddedWorkbooks } from "./presentations/pptx";

@@ -1,5 +1,5 @@
 // Clients that edit while server and database are killed and answers are dropped.
-import { SCALE, told, serverProcess, databaseProcess, wait, id, sql, person, newDeck } from "./service.mjs";
+import { SCALE, told, serverProcess, databaseProcess, wait, id, json, sql, person, newDeck } from "./service.mjs";
 
 /** A client that edits one deck: it keeps its changes until they are acknowledged, and some answers are dropped. */
 async function editor(ask, deck, until, made, acknowledged) {

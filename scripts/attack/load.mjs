@@ -48,7 +48,7 @@ export async function backup() {
   const after = (await sql("select version from decks where id = $1", [deck]))[0].version;
   const brought = await run(["--restore", file], folder);
   const again = await run(["--restore", file], folder);
-  const { startPostgres } = await import("./postgres.mjs");
+  const { startPostgres } = await import("../postgres.mjs");
   const database = await startPostgres(folder);
   const asked = (text) => database.tool("psql", ["-d", "unitext", "-tAc", text]).stdout.trim();
   const version = Number(asked(`select version from decks where id = '${deck}'`));

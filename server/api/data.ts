@@ -55,6 +55,17 @@ export type SourceSummary = z.infer<typeof SourceSummary>;
 export const SourceList = z.object({ sources: z.array(SourceSummary) });
 export type SourceList = z.infer<typeof SourceList>;
 
+/** Workbooks inside the file that slides were read from. */
+export const WorkbooksInside = z.object({
+  workbooks: z.array(
+    z.object({ slide: z.number().int(), slideId: Id, path: z.string(), name: z.string(), size: z.number().int() }),
+  ),
+});
+export type WorkbooksInside = z.infer<typeof WorkbooksInside>;
+
+/** One of them, to be taken out as a source of one's own. */
+export const TakeOut = z.object({ slideId: Id, path: z.string().max(1000) });
+
 /** An address from which a workbook is fetched. */
 export const SourceAddress = z.object({ address: z.string().trim().min(1).max(2000) });
 

@@ -1,7 +1,8 @@
-import { bindingsOn, type Deck } from "@unitext/core/model";
+import { bindingsOn, type Deck, Failure } from "@unitext/core/model";
 import express, { Router } from "express";
-import { BindAsked, type DeckBindings, TakeAsked } from "../api";
-import { bytesBefore, loadDeck, sourceBytes, sourceOf, sourcesOfDeck } from "../store";
+import { BindAsked, type DeckBindings, TakeAsked, TakeOut, type WorkbooksInside } from "../api";
+import { receiveWorkbook } from "../jobs";
+import { bytesBefore, loadBlobs, loadDeck, sourceBytes, sourceOf, sourcesOfDeck } from "../store";
 import { type AppContext, asker, body, type DeckCall, deckRoute } from "./context";
 import { LIMITS } from "./uploads";
 
@@ -26,6 +27,13 @@ async function compare(context: AppContext, call: DeckCall, take: readonly strin
 const namesIn = ({ slides }: Deck) => [
   ...new Set(slides.flatMap((slide) => bindingsOn(slide).map(({ binding }) => binding.source))),
 ];
+
+/** Lists the workbooks inside the file of a deck. */
+async function inside(context: AppContext, call: DeckCall) {
+  const { deck } = await loadDeck(context.db, call.deck);
+  if (!deck.slides.some(({ sourcePart }) => sourcePart)) return [];
+  return context.work.run("inside", { deck, blobs: await loadBlobs(context.db, call.deck) }, asker(call));
+}
 
 /** Routes for the values that a deck takes from workbooks. */
 export function bindingRoutes(context: AppContext): Router {
@@ -87,6 +95,30 @@ export function bindingRoutes(context: AppContext): Router {
           asker(call),
         ),
       );
+    }),
+  );
+
+  routes.get(
+    "/decks/:deck/workbooks",
+    deckRoute(context, "see", async (call) => {
+      const workbooks = (await inside(context, call)).map(({ bytes, ...one }) => ({ ...one, size: bytes.length }));
+      call.response.json({ workbooks } satisfies WorkbooksInside);
+    }),
+  );
+
+  routes.post(
+    "/decks/:deck/workbooks",
+    json,
+    deckRoute(context, "copy", async (call) => {
+      const { slideId, path } = body(TakeOut, call.request);
+      const found = (await inside(context, call)).find((one) => one.slideId === slideId && one.path === path);
+      if (!found) throw new Failure("not-found", path, "The file of this deck has no such workbook.");
+      const { deck } = await loadDeck(db, call.deck);
+      const title = deck.properties.title.replace(/[/\\:*?"<>|]/g, " ").trim() || "Deck";
+      const name = `${title}, slide ${found.slide}, ${found.name}`;
+      call.response
+        .status(201)
+        .json(await receiveWorkbook(context, { name, bytes: found.bytes, from: "file" }, asker(call)));
     }),
   );
 

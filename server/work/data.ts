@@ -12,6 +12,7 @@ import {
   typedNumbers,
   type Workbook,
 } from "@unitext/core/data";
+import { type EmbeddedWorkbook, embeddedWorkbooks } from "@unitext/core/formats";
 import { type Deck, Failure, formatCells, type Slide } from "@unitext/core/model";
 import { nanoid } from "nanoid";
 import type { CellsAsked, SheetWindow, TypedNumbers, WorkbookContents } from "../api";
@@ -99,6 +100,15 @@ export interface Compared {
   /** Sources that could not be read, each with the reason. */
   unread: { source: string; reason: string }[];
 }
+
+/** Lists the workbooks inside the file of a deck, with their bytes. */
+export const workbooksInside = ({
+  deck,
+  blobs,
+}: {
+  deck: Deck;
+  blobs: ReadonlyMap<string, Uint8Array>;
+}): EmbeddedWorkbook[] => embeddedWorkbooks(deck, (sha256) => blobs.get(sha256));
 
 /** Finds typed numbers that repeat a cell, and those that repeat one of the version before. */
 export function findTyped({

@@ -14,6 +14,7 @@ export interface Bounds {
 const MB = 1024 * 1024;
 const QUICK: Bounds = { lane: "quick", seconds: 30, memory: 1024 * MB, output: 256 * MB };
 const LONG: Bounds = { lane: "long", seconds: 300, memory: 1792 * MB, output: 1024 * MB };
+
 /** Larger input is long work, whatever the task. */
 const LARGE = MB;
 
@@ -33,6 +34,7 @@ const BY_TASK: Record<TaskName, Bounds> = {
   bind: { ...LONG, seconds: 120 },
   refresh: { ...LONG, seconds: 120 },
   repeated: { ...LONG, seconds: 120 },
+  inside: { ...LONG, seconds: 120 },
 };
 
 /** Returns the limits of an order by the size of its input in bytes. */

@@ -21,7 +21,7 @@ import { zipSync } from "fflate";
 import { nanoid } from "nanoid";
 import { ChangeRequest, type DocumentText, NewDeck } from "../api";
 import { type Drawn, convertPictures, exportDeck, type ExportWork, readPdf } from "@unitext/node";
-import { bindRange, compareBindings, findTyped, sheetCells, workbookContents } from "./data";
+import { bindRange, compareBindings, findTyped, sheetCells, workbookContents, workbooksInside } from "./data";
 import type { NamedFile } from "./namedfile";
 import { readFile, type ReadProgress, type ReadWork } from "./read";
 
@@ -146,6 +146,8 @@ export const TASKS = {
   refresh: compareBindings,
   /** Finds numbers in the texts of a deck that repeat cells of a workbook. */
   repeated: findTyped,
+  /** Lists the workbooks inside the file of a deck. */
+  inside: workbooksInside,
 } as const;
 
 export type TaskName = keyof typeof TASKS;

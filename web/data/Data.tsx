@@ -231,6 +231,7 @@ export default function Data() {
           onFiles={(files) => void receive(files)}
           onOpen={setPutting}
           onFind={setFinding}
+          onSaid={(line) => setSaid([line])}
         />
       </div>
       {comparing && (

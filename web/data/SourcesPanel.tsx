@@ -6,6 +6,7 @@ import { type FormEvent, useRef, useState } from "react";
 import { Link } from "react-router";
 import { mutate } from "swr";
 import { z } from "zod";
+import { InsideFile } from "./InsideFile";
 import { download, post, remove } from "../api/client";
 
 const when = new Intl.DateTimeFormat(undefined, { dateStyle: "medium", timeStyle: "short" });
@@ -16,12 +17,15 @@ export function SourcesPanel({
   onFiles,
   onOpen,
   onFind,
+  onSaid,
 }: {
   sources: readonly SourceSummary[] | undefined;
   onFiles: (files: readonly File[]) => void;
   onOpen: (source: SourceSummary) => void;
   /** Looks for numbers in the deck that repeat cells of a source. */
   onFind: (source: SourceSummary) => void;
+  /** Says what became of something. */
+  onSaid: (line: string) => void;
 }) {
   const chooser = useRef<HTMLInputElement>(null);
   return (
@@ -57,6 +61,7 @@ export function SourcesPanel({
           <SourceItem key={source.id} source={source} onOpen={() => onOpen(source)} onFind={() => onFind(source)} />
         ))}
       </ul>
+      <InsideFile onTaken={onSaid} />
     </aside>
   );
 }

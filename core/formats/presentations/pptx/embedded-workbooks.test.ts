@@ -1,0 +1,28 @@
+import { createHash } from "node:crypto";
+import { openWorkbook } from "@unitext/core/data";
+import PptxGenJS from "pptxgenjs";
+import { embeddedWorkbooks, readDeck } from "../../index";
+
+const sha256 = (bytes: Uint8Array) => createHash("sha256").update(bytes).digest("hex");
+
+it("the workbooks of charts in a file of npm pptxgenjs are listed with their slides, and hold the charts' values", async () => {
+  const made = new PptxGenJS();
+  made.addSlide().addText("No chart", { x: 1, y: 1, w: 4, h: 1 });
+  for (const values of [
+    [4.1, 4.6],
+    [3.2, 3.1],
+  ])
+    made
+      .addSlide()
+      .addChart("bar", [{ name: "Level", labels: ["January", "March"], values }], { x: 1, y: 1, w: 6, h: 4 });
+  const bytes = new Uint8Array((await made.write({ outputType: "uint8array" })) as Uint8Array);
+  const { deck, blobs } = readDeck(bytes, "charts.pptx", { newId: () => Math.random().toString(36).slice(2), sha256 });
+  const found = embeddedWorkbooks(deck, (sum) => blobs.get(sum));
+  expect(found.map(({ slide, name }) => [slide, /\.xlsx$/.test(name)])).toEqual([
+    [2, true],
+    [3, true],
+  ]);
+  const workbook = openWorkbook(found[0]?.bytes ?? new Uint8Array(), "x.xlsx");
+  const sheet = workbook.sheet(workbook.sheets[0]?.name ?? "");
+  expect([sheet.content(1, 1), sheet.content(2, 1)]).toEqual([4.1, 4.6]);
+});
