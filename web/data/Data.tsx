@@ -23,7 +23,6 @@ export default function Data() {
   const { sources, bringIn } = useSources();
   const jobs = useJobs().filter(({ kind }) => kind === "refresh");
   const running = jobs.filter(isOpen).length;
-  const latest = jobs.find(isOpen) ?? jobs[0];
   // Where sources are used changes when values have been taken.
   // biome-ignore lint/correctness/useExhaustiveDependencies: the list is read again when a job ends.
   useEffect(() => void mutate("/sources"), [running, checks]);
@@ -37,6 +36,8 @@ export default function Data() {
   const [over, setOver] = useState(false);
 
   const names = [...new Set(checks?.map(({ binding }) => binding.source))];
+  const own = jobs.filter(({ name }) => names.includes(name));
+  const latest = own.find(isOpen) ?? own[0];
   const states = [...new Set(checks?.map(({ state }) => state))];
   const rows = (checks ?? []).filter(
     ({ state, binding }) => (shown === "all" || state === shown) && (source === "" || binding.source === source),
