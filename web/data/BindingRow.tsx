@@ -115,6 +115,8 @@ function RangeEditor({
 /** A binding in the table of the Data place. */
 export function BindingRow({
   check,
+  index,
+  measure,
   chosen,
   canEdit,
   onChoose,
@@ -124,6 +126,9 @@ export function BindingRow({
   onUnlink,
 }: {
   check: CheckedBinding;
+  /** Its place in the list, and what measures its height for the list. */
+  index: number;
+  measure: (row: HTMLTableRowElement | null) => void;
   chosen: boolean;
   canEdit: boolean;
   onChoose: (chosen: boolean) => void;
@@ -144,7 +149,13 @@ export function BindingRow({
   const cells = differs && from.includes("\n") ? changedCells(from, to) : [];
   const label = `${binding.range} on slide ${number}`;
   return (
-    <tr className="hairline border-t align-middle" data-binding={state} data-range={binding.range}>
+    <tr
+      ref={measure}
+      data-index={index}
+      className="hairline border-t align-middle"
+      data-binding={state}
+      data-range={binding.range}
+    >
       <td className={`border-l-4 pl-3 ${STATE_COLOURS[state] ?? "border-transparent"}`}>
         <input
           type="checkbox"

@@ -1,6 +1,7 @@
-import { workbookKind, BINDING_MODES, type BindingMode } from "@unitext/core/model";
+import { BINDING_MODES, type BindingMode, must, workbookKind } from "@unitext/core/model";
 import type { CheckedBinding, SourceSummary } from "@unitext/server/api";
-import { useEffect, useState } from "react";
+import { useVirtualizer } from "@tanstack/react-virtual";
+import { useEffect, useRef, useState } from "react";
 import { mutate } from "swr";
 import { useDeck } from "../deck/DeckContext";
 import { isOpen, JobLine, useJobs } from "../jobs";
@@ -15,6 +16,16 @@ import { useSources } from "./useSources";
 
 /** Whether a binding has something newer to take. */
 const hasNew = ({ state }: CheckedBinding) => state === "stale" || state === "moved";
+
+/** Keeps the place of rows that are not in the page. */
+function Gap({ height }: { height: number }) {
+  if (height <= 0) return null;
+  return (
+    <tr>
+      <td colSpan={9} style={{ height }} />
+    </tr>
+  );
+}
 
 /** Data: the values that slides show of workbooks, what has changed, and the workbooks themselves. */
 export default function Data() {
@@ -42,6 +53,14 @@ export default function Data() {
   const rows = (checks ?? []).filter(
     ({ state, binding }) => (shown === "all" || state === shown) && (source === "" || binding.source === source),
   );
+  const scroller = useRef<HTMLDivElement>(null);
+  const virtual = useVirtualizer({
+    count: rows.length,
+    getScrollElement: () => scroller.current,
+    estimateSize: () => 69,
+    overscan: 6,
+  });
+  const shownRows = virtual.getVirtualItems();
   const fresh = rows.filter(hasNew);
   const picked = rows.filter(({ key }) => chosen.has(key));
 
@@ -171,7 +190,7 @@ export default function Data() {
             {error && <p className="text-error">{error.message}</p>}
             {latest && <JobLine job={latest} />}
           </div>
-          <div className="min-h-0 flex-1 overflow-auto">
+          <div ref={scroller} className="min-h-0 flex-1 overflow-auto">
             {checks && checks.length === 0 && (
               <div className="mx-auto max-w-lg px-6 py-16 text-center">
                 <p className="mb-2">No slide of this deck shows values of a workbook yet.</p>
@@ -205,23 +224,30 @@ export default function Data() {
                   </tr>
                 </thead>
                 <tbody>
-                  {rows.map((check) => (
-                    <BindingRow
-                      key={check.key}
-                      check={check}
-                      chosen={chosen.has(check.key)}
-                      canEdit={canEdit}
-                      onChoose={(on) =>
-                        setChosen(
-                          (now) => new Set(on ? [...now, check.key] : [...now].filter((key) => key !== check.key)),
-                        )
-                      }
-                      onMode={(mode) => setMode([check], mode)}
-                      onCompare={() => setComparing(check)}
-                      onRebind={rebindOf(check)}
-                      onUnlink={() => unlink([check])}
-                    />
-                  ))}
+                  {/* Only the rows in view are in the page; two empty ones keep the place of the others. */}
+                  <Gap height={shownRows[0]?.start ?? 0} />
+                  {shownRows
+                    .map(({ index }) => ({ index, check: must(rows[index]) }))
+                    .map(({ index, check }) => (
+                      <BindingRow
+                        key={check.key}
+                        measure={virtual.measureElement}
+                        index={index}
+                        check={check}
+                        chosen={chosen.has(check.key)}
+                        canEdit={canEdit}
+                        onChoose={(on) =>
+                          setChosen(
+                            (now) => new Set(on ? [...now, check.key] : [...now].filter((key) => key !== check.key)),
+                          )
+                        }
+                        onMode={(mode) => setMode([check], mode)}
+                        onCompare={() => setComparing(check)}
+                        onRebind={rebindOf(check)}
+                        onUnlink={() => unlink([check])}
+                      />
+                    ))}
+                  <Gap height={virtual.getTotalSize() - (shownRows.at(-1)?.end ?? 0)} />
                 </tbody>
               </table>
             )}
