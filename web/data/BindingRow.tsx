@@ -220,7 +220,7 @@ export function BindingRow({
           ))}
         </select>
       </td>
-      <td className="max-w-56 px-2 text-sm leading-tight">
+      <td className="max-w-56 min-w-28 px-2 text-sm leading-tight">
         {STATE_LABELS[state]}
         {reason && <span className="quiet block text-xs">{reason}</span>}
         {binding.takenAt && state === "current" && (

@@ -94,7 +94,11 @@ export default function Data() {
         disabled={!canEdit || busy || !fresh.length}
         onClick={() => void take(fresh.map(({ key }) => key))}
       >
-        {fresh.length ? `Take all ${fresh.length} new values` : "Everything is up to date"}
+        {fresh.length > 1
+          ? `Take all ${fresh.length} new values`
+          : fresh.length
+            ? "Take the new value"
+            : "Everything is up to date"}
       </button>
     </div>
   );

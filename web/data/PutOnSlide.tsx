@@ -52,6 +52,30 @@ function withNote(slide: Slide, bound: Bound & { kind: "value" }): Slide {
   return { ...slide, notes: [...slide.notes, { kind: "plain", level: 0, runs }] };
 }
 
+/** Takes cells as they would be put on a slide; they are asked for when the choice has rested for a moment. */
+function useBoundCells(source: string, range: string | undefined, use: BindingUse | undefined, mode: BindingMode) {
+  const { deck } = useDeck();
+  const [bound, setBound] = useState<Bound>();
+  const [problem, setProblem] = useState("");
+  useEffect(() => {
+    setBound(undefined);
+    setProblem("");
+    if (range === undefined) return;
+    let gone = false;
+    const timer = setTimeout(() => {
+      post(`/decks/${deck.id}/bindings`, { source, range, mode, ...(use ? { use } : {}) }, BoundCells).then(
+        (made) => !gone && setBound(made),
+        (reason: Error) => !gone && setProblem(reason.message),
+      );
+    }, 150);
+    return () => {
+      gone = true;
+      clearTimeout(timer);
+    };
+  }, [deck.id, source, range, use, mode]);
+  return { bound, problem };
+}
+
 /** Takes cells of a workbook for the deck, drawn on their slide before they land. */
 export function PutOnSlide({ source, onClose }: { source: SourceSummary; onClose: () => void }) {
   const { deck, session, selected, select } = useDeck();
@@ -66,34 +90,12 @@ export function PutOnSlide({ source, onClose }: { source: SourceSummary; onClose
   const [use, setUse] = useState<BindingUse>("value");
   const [mode, setMode] = useState<BindingMode>("latest");
   const [target, setTarget] = useState<string>("new");
-  const [bound, setBound] = useState<Bound>();
-  const [problem, setProblem] = useState("");
   const info = contents?.sheets.find(({ name }) => name === sheet) ?? contents?.sheets.find(({ hidden }) => !hidden);
   const range = named ?? (info && area ? formatAddress({ sheet: info.name, ...area }) : undefined);
   const current = deck.slides.find(({ id }) => id === selected.at(-1)) ?? deck.slides.at(-1);
 
-  useEffect(() => {
-    setBound(undefined);
-    setProblem("");
-    if (range === undefined) return;
-    let gone = false;
-    const wanted = way === "fitting" ? undefined : WAYS[way].use === "value" ? use : WAYS[way].use;
-    const timer = setTimeout(() => {
-      post(
-        `/decks/${deck.id}/bindings`,
-        { source: source.id, range, mode, ...(wanted ? { use: wanted } : {}) },
-        BoundCells,
-      ).then(
-        (made) => !gone && setBound(made),
-        (reason: Error) => !gone && setProblem(reason.message),
-      );
-    }, 150);
-    return () => {
-      gone = true;
-      clearTimeout(timer);
-    };
-  }, [deck.id, source.id, range, way, use, mode]);
-
+  const wanted = way === "fitting" ? undefined : WAYS[way].use === "value" ? use : WAYS[way].use;
+  const { bound, problem } = useBoundCells(source.id, range, wanted, mode);
   const place = deck.slides.find(({ id }) => id === target);
   const made = useMemo((): { slide: Slide; number: number; fresh: boolean } | undefined => {
     if (!bound) return undefined;

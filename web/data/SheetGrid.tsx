@@ -3,6 +3,7 @@ import { SheetWindow } from "@unitext/server/api";
 import { useVirtualizer } from "@tanstack/react-virtual";
 import { memo, useEffect, useRef, useState } from "react";
 import { get } from "../api/client";
+import { useCellSelection } from "./useCellSelection";
 
 const [ROW, COLUMN, HEAD] = [26, 104, 52];
 /** Rows and columns that are loaded at a time. */
@@ -104,7 +105,6 @@ export function SheetGrid({
 }) {
   const columns = Math.min(Math.max(count, 1), WIDTH);
   const scroller = useRef<HTMLDivElement>(null);
-  const anchor = useRef<{ row: number; column: number }>(undefined);
   const { pages, load, problem } = usePages(source, version, sheet, language);
   const virtual = useVirtualizer({
     count: Math.max(rows, 1),
@@ -119,42 +119,7 @@ export function SheetGrid({
     for (let page = Math.floor(first / PAGE); page <= Math.floor(last / PAGE); page++) load(page);
   }, [first, last, sheet, source, version]);
 
-  const placeAt = (target: EventTarget) => {
-    const [row, column] = ((target as HTMLElement).closest<HTMLElement>("[data-cell]")?.dataset.cell ?? "").split("/");
-    return column === undefined ? undefined : { row: Number(row), column: Number(column) };
-  };
-  const select = (to: { row: number; column: number }) => {
-    const from = anchor.current ?? to;
-    onRange({
-      top: Math.min(from.row, to.row),
-      left: Math.min(from.column, to.column),
-      bottom: Math.max(from.row, to.row),
-      right: Math.max(from.column, to.column),
-    });
-  };
-  const moves: Record<string, readonly [number, number]> = {
-    ArrowUp: [-1, 0],
-    ArrowDown: [1, 0],
-    ArrowLeft: [0, -1],
-    ArrowRight: [0, 1],
-    PageUp: [-20, 0],
-    PageDown: [20, 0],
-  };
-  const head = useRef<{ row: number; column: number }>(undefined);
-  const onKeyDown = (event: React.KeyboardEvent) => {
-    const move = moves[event.key];
-    if (!move) return;
-    event.preventDefault();
-    const from = head.current ?? { row: range?.top ?? 0, column: range?.left ?? 0 };
-    const to = {
-      row: Math.max(0, Math.min(rows - 1, from.row + move[0])),
-      column: Math.max(0, Math.min(columns - 1, from.column + move[1])),
-    };
-    head.current = to;
-    if (!event.shiftKey) anchor.current = to;
-    select(to);
-    virtual.scrollToIndex(to.row);
-  };
+  const selection = useCellSelection({ rows, columns, range, onRange, show: (row) => virtual.scrollToIndex(row) });
   return (
     <div className="flex min-h-0 flex-1 flex-col">
       <p role="status" className="quiet px-1 py-0.5 text-xs">
@@ -172,21 +137,7 @@ export function SheetGrid({
         aria-colcount={columns}
         tabIndex={0}
         className="hairline min-h-0 flex-1 overflow-auto border select-none"
-        onKeyDown={onKeyDown}
-        onPointerDown={(event) => {
-          const at = placeAt(event.target);
-          if (!at) return;
-          if (!event.shiftKey) anchor.current = at;
-          head.current = at;
-          select(at);
-        }}
-        onPointerMove={(event) => {
-          if (event.buttons !== 1) return;
-          const at = placeAt(document.elementFromPoint(event.clientX, event.clientY) ?? event.target);
-          if (!at) return;
-          head.current = at;
-          select(at);
-        }}
+        {...selection}
       >
         <div style={{ width: HEAD + columns * COLUMN, height: virtual.getTotalSize() + ROW, position: "relative" }}>
           <div role="row" className="bg-base-200 sticky top-0 z-20 flex" style={{ height: ROW }}>

@@ -12,6 +12,47 @@ const setSlides = (slides: readonly Slide[]) =>
 
 const count = (number: number, one: string, more: string) => (number === 1 ? `one ${one}` : `${number} ${more}`);
 
+type Change = (
+  checks: readonly CheckedBinding[],
+  next: (binding: Binding) => Binding | undefined,
+  words: string,
+) => void;
+
+/** Returns the act that ties a value to other cells of its source, by a change of its binding. */
+function useRebind(change: Change) {
+  const { deck, session } = useDeck();
+  /** Ties a value to other cells of its source; their values are compared then, and taken when wanted. */
+  async function rebind(check: CheckedBinding, source: string, range: string): Promise<void> {
+    const { use, mode, format } = check.binding;
+    try {
+      const bound = await post(
+        `/decks/${deck.id}/bindings`,
+        { source, range, mode, ...(use ? { use } : {}), ...(format ? { format } : {}) },
+        BoundCells,
+      );
+      const next = bound.kind === "value" ? bound.run.binding : bound.element.binding;
+      if (next)
+        change(
+          [check],
+          ({ version: taken, values, previous }) => {
+            // What is shown is still of the cells before.
+            const { version: _, values: __, ...bare } = next;
+            return {
+              ...bare,
+              ...(taken === undefined ? {} : { version: taken }),
+              ...(values ? { values } : {}),
+              ...(previous === undefined ? {} : { previous }),
+            };
+          },
+          `Tied slide ${check.slide} to ${next.range}`,
+        );
+    } catch (reason) {
+      session.notify((reason as Error).message);
+    }
+  }
+  return rebind;
+}
+
 /** The bindings of the open deck beside their sources, and what can be done with them. */
 export function useBindings() {
   const { deck, version, session } = useDeck();
@@ -64,32 +105,7 @@ export function useBindings() {
   const unlink = (checks: readonly CheckedBinding[]) =>
     change(checks, () => undefined, `Unlinked ${count(checks.length, "value", "values")}`);
 
-  /** Ties a value to other cells of its source; their values are compared then, and taken when wanted. */
-  async function rebind(check: CheckedBinding, source: string, range: string): Promise<void> {
-    const { use, mode, format } = check.binding;
-    try {
-      const bound = await post(
-        `/decks/${deck.id}/bindings`,
-        { source, range, mode, ...(use ? { use } : {}), ...(format ? { format } : {}) },
-        BoundCells,
-      );
-      const next = bound.kind === "value" ? bound.run.binding : bound.element.binding;
-      if (next)
-        change(
-          [check],
-          ({ version: taken, values, previous }) => ({
-            ...next,
-            ...(taken === undefined ? {} : { version: taken }),
-            ...(values ? { values } : {}),
-            ...(previous === undefined ? {} : { previous }),
-          }),
-          `Tied slide ${check.slide} to ${next.range}`,
-        );
-    } catch (reason) {
-      session.notify((reason as Error).message);
-    }
-  }
-
+  const rebind = useRebind(change);
   return {
     rebind,
     checks: data?.checks,
