@@ -77,8 +77,7 @@ test("cells go on slides in five ways, follow their workbook, and come back from
   await page.getByRole("button", { name: "Take the new values" }).click();
   await expect(page.getByText("Took one new value")).toBeVisible();
   await page.getByRole("button", { name: "Undo", exact: true }).first().click();
-  await expect(page.locator('[data-range$="!D2"]').first()).toContainText("4.6");
-  await page.getByRole("button", { name: /^Take all \d new values$/ }).click();
+  await page.getByRole("button", { name: "Take all 5 new values" }).click();
   await expect(page.locator('[data-binding="current"]')).toHaveCount(5);
 
   // A presentation keeps all of it.

@@ -30,7 +30,7 @@ function Gap({ height }: { height: number }) {
 /** Data: the values that slides show of workbooks, what has changed, and the workbooks themselves. */
 export default function Data() {
   const { canEdit } = useDeck();
-  const { checks, unread, error, busy, take, withValues, setMode, rebind, unlink } = useBindings();
+  const { checks, settled, unread, error, busy, take, withValues, setMode, rebind, unlink } = useBindings();
   const { sources, bringIn } = useSources();
   const jobs = useJobs().filter(({ kind }) => kind === "refresh");
   const running = jobs.filter(isOpen).length;
@@ -91,7 +91,7 @@ export default function Data() {
       <button
         type="button"
         className="btn btn-primary btn-sm"
-        disabled={!canEdit || busy || !fresh.length}
+        disabled={!canEdit || busy || !settled || !fresh.length}
         onClick={() => void take(fresh.map(({ key }) => key))}
       >
         {fresh.length > 1
@@ -153,7 +153,7 @@ export default function Data() {
                 <button
                   type="button"
                   className="btn btn-xs"
-                  disabled={!canEdit || busy}
+                  disabled={!canEdit || busy || !settled}
                   onClick={() => void take(picked.map(({ key }) => key))}
                 >
                   Take new values

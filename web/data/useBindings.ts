@@ -109,6 +109,8 @@ export function useBindings() {
   return {
     rebind,
     checks: data?.checks,
+    /** Whether the checks are of the deck as it is: while they are made again, nothing is taken by them. */
+    settled: data !== undefined && data.version >= version,
     unread: data?.unread ?? [],
     error: error as Error | undefined,
     busy,
