@@ -30,7 +30,7 @@ test("a drawing in SVG is added, stays sharp, and goes into files as it is, with
   const deck = await deckOf(page);
   const picture = deck.slides[1]?.elements.find(isPicture) as Extract<Element, { kind: "picture" }>;
   expect(deck.assets[picture.source]).toMatchObject({ mediaType: "image/svg+xml", width: 120, height: 60 });
-  // It lands at a fitting size and in its own shape, and scripts in it are not run.
+  // It lands at a fitting size and in its own shape, and its scripts do not run.
   expect((picture.frame?.width ?? 0) / (picture.frame?.height ?? 1)).toBeCloseTo(2, 1);
   const image = page.locator("[data-stage] image").first();
   await expect(image).toBeVisible();

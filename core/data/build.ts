@@ -154,7 +154,7 @@ export function chartData(given: readonly (readonly TakenCell[])[], headerRows?:
     body.some((row) => row[column] && isNumber(must(row[column]))),
   );
   if (!numeric.length) return undefined;
-  // Shares would be flat beside amounts: only those that are more are drawn.
+  // Percentages would look flat beside amounts, so only the more frequent of the two kinds is drawn.
   const isShare = (column: number) =>
     body.some((row) => row[column] && isNumber(must(row[column])) && must(row[column]).code.includes("%"));
   const shares = numeric.filter(isShare);

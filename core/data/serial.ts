@@ -1,6 +1,9 @@
 /** Milliseconds of a day. */
 const DAY = 86_400_000;
-/** The day before day 1 of the 1900 date system, as it counts from 1 March 1900 on (ECMA-376-1, 18.17.4.1). */
+/**
+ * Day 0 of the 1900 date system. The system counts a 29 February 1900 that never was, so this is right for dates from
+ * 1 March 1900 on (ECMA-376-1, 18.17.4.1).
+ */
 const EPOCH = Date.UTC(1899, 11, 30);
 
 /** Returns the serial number of a date in the 1900 date system; undefined when it is not an ISO 8601 date. */

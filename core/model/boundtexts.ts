@@ -133,7 +133,7 @@ function withBinding({ runs }: Paragraph, { from, shown, binding }: BoundRunTag)
       run(item.text.slice(a - start, b - start), item.marks, item.link, item.properties, tie ?? item.binding);
     return [piece(start, first), piece(first, last, binding), piece(last, end)];
   });
-  // A value that another program has divided is one again.
+  // Another program may have split the value into several runs; they are joined again.
   const bound = next.filter((item) => item.binding === binding);
   const [first] = bound;
   if (bound.length <= 1 || !first) return joinRuns(next);

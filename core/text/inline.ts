@@ -83,6 +83,9 @@ interface AnyNode {
   children: PhrasingContent[];
 }
 
+/** Returns the fields of a node by one type, whatever its kind; only those that its kind has may be used. */
+const fieldsOf = (node: PhrasingContent): AnyNode => node as unknown as AnyNode;
+
 /** Turns inline Markdown into runs. */
 class InlineReader {
   readonly runs: Run[] = [];
@@ -103,7 +106,7 @@ class InlineReader {
     after: PhrasingContent | undefined,
     around: Around,
   ): void {
-    const { value, children, identifier } = node as unknown as AnyNode;
+    const { value, children, identifier } = fieldsOf(node);
     const { marks, link } = around;
     switch (node.type as string) {
       case "text":
@@ -173,7 +176,7 @@ class InlineReader {
   }
 
   private link(node: PhrasingContent, { marks, link }: Around): void {
-    const { url, children } = node as unknown as AnyNode;
+    const { url, children } = fieldsOf(node);
     const binding = bindingOfAddress(url);
     if (binding) {
       const inner = new InlineReader(this.into);
@@ -193,7 +196,7 @@ class InlineReader {
   }
 
   private image(node: PhrasingContent, { marks, link }: Around): void {
-    const { url, alt, title } = node as unknown as AnyNode;
+    const { url, alt, title } = fieldsOf(node);
     if (url)
       this.into.pictures.push({
         picture: {

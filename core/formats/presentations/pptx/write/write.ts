@@ -332,7 +332,7 @@ class Writer {
   }
 }
 
-/** The smallest id of a slide master (ECMA-376-1, 19.7.14). */
+/** The smallest id of a master in `p:sldMasterIdLst` (ECMA-376-1, 19.7.14). */
 const FIRST_MASTER_ID = 2147483648;
 
 /**
