@@ -232,22 +232,24 @@ export function BindingRow({
           </span>
         )}
       </td>
-      <td className="pr-4 text-right whitespace-nowrap">
-        {differs && (
-          <button type="button" className="btn btn-ghost btn-xs" aria-label={`Compare ${label}`} onClick={onCompare}>
-            Compare
+      <td className="pr-4">
+        <div className="flex flex-col items-end gap-1">
+          {differs && (
+            <button type="button" className="btn btn-ghost btn-xs" aria-label={`Compare ${label}`} onClick={onCompare}>
+              Compare
+            </button>
+          )}
+          <button
+            type="button"
+            className="btn btn-ghost btn-xs"
+            aria-label={`Unlink ${label}`}
+            title="The values stay as they are and follow no workbook any more"
+            disabled={!canEdit}
+            onClick={onUnlink}
+          >
+            Unlink
           </button>
-        )}
-        <button
-          type="button"
-          className="btn btn-ghost btn-xs"
-          aria-label={`Unlink ${label}`}
-          title="The values stay as they are and follow no workbook any more"
-          disabled={!canEdit}
-          onClick={onUnlink}
-        >
-          Unlink
-        </button>
+        </div>
       </td>
     </tr>
   );
