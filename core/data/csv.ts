@@ -1,14 +1,8 @@
 import Papa from "papaparse";
-import { within } from "@unitext/core/model";
+import { type CsvReading, Failure, within } from "@unitext/core/model";
 import { decoded } from "../formats/shared/document/text";
 import { serialOf } from "./serial";
 import { readOnce, Sheet, type CellContent, type Workbook } from "./workbook";
-
-/** How a text of values is read; what is not given is recognised. */
-export interface CsvOptions {
-  delimiter?: string;
-  decimal?: "." | ",";
-}
 
 const POINT = /^[+-]?(?:\d+|\d{1,3}(?:,\d{3})+)(?:\.\d+)?(?:[eE][+-]?\d+)?$/;
 const COMMA = /^[+-]?(?:\d+|\d{1,3}(?:\.\d{3})+)(?:,\d+)?(?:[eE][+-]?\d+)?$/;
@@ -26,6 +20,7 @@ function decimalOf(rows: readonly (readonly string[])[], delimiter: string): "."
   return commas > points ? "," : ".";
 }
 
+const DELIMITERS = [",", ";", "\t", "|"] as const;
 const FORMATS = ["General", "yyyy-mm-dd", "yyyy-mm-dd hh:mm", "0%"] as const;
 
 /** Returns what a value holds and the number of its format. */
@@ -41,7 +36,28 @@ function contentOf(text: string, decimal: "." | ","): [content: CellContent, for
       return [percent === undefined ? Number(plain) : Number(plain) / 100, percent === undefined ? 0 : 3];
   }
   const serial = /^\d{4}-\d{2}-\d{2}/.test(value) ? serialOf(value) : undefined;
-  return serial === undefined ? [text, 0] : [serial, Number.isInteger(serial) ? 1 : 2];
+  return serial === undefined ? [text.replace(GUARD, ""), 0] : [serial, Number.isInteger(serial) ? 1 : 2];
+}
+
+/** Decodes a text in a stated encoding. Throws a Failure when it is not known or the bytes are not text in it. */
+function decodedAs(bytes: Uint8Array, file: string, encoding: string): string {
+  try {
+    return new TextDecoder(encoding, { fatal: true }).decode(bytes);
+  } catch {
+    throw new Failure("not-readable", file, `The file is not text in ${encoding}. Choose another encoding.`);
+  }
+}
+
+/** What stands before a typed text that begins like a formula, so that no program takes it for one. */
+const GUARD = /^'(?=[=+\-@])/;
+
+/**
+ * Writes rows of typed values as comma separated values (RFC 4180). Texts that a spreadsheet program would take for a
+ * formula begin with an apostrophe; it is taken off again when they are read.
+ */
+export function writeCsv(rows: readonly (readonly string[])[]): string {
+  const guarded = (value: string) => (/^[=+\-@]/.test(value) && !POINT.test(value.trim()) ? `'${value}` : value);
+  return `${Papa.unparse(rows.map((row) => row.map(guarded)))}\r\n`;
 }
 
 /**
@@ -49,15 +65,18 @@ function contentOf(text: string, decimal: "." | ","): [content: CellContent, for
  * delimiter and decimal sign are recognised unless given. What looks like a formula is a text. Throws a Failure for bytes
  * that are not text.
  */
-export function readCsvWorkbook(bytes: Uint8Array, file: string, options: CsvOptions = {}): Workbook {
-  const { text, encoding } = decoded(bytes, file);
+export function readCsvWorkbook(bytes: Uint8Array, file: string, reading: CsvReading = {}): Workbook {
+  const found = reading.encoding
+    ? { text: decodedAs(bytes, file, reading.encoding), encoding: reading.encoding }
+    : decoded(bytes, file);
+  const { text, encoding = "utf-8" } = found;
   const { data, meta } = Papa.parse<string[]>(text, {
     skipEmptyLines: false,
-    ...(options.delimiter ? { delimiter: options.delimiter } : {}),
-    delimitersToGuess: [",", ";", "\t", "|"],
+    ...(reading.delimiter ? { delimiter: reading.delimiter } : {}),
+    delimitersToGuess: [...DELIMITERS],
   });
-  const { delimiter } = meta;
-  const decimal = options.decimal ?? decimalOf(data, delimiter);
+  const delimiter = DELIMITERS.find((one) => one === meta.delimiter) ?? ",";
+  const decimal = reading.decimal ?? decimalOf(data, delimiter);
   const name = file.replace(/^.*[/\\]/, "").replace(/\.[^.]*$/, "") || "Sheet1";
   const sheet = new Sheet(name, FORMATS);
   let cells = 0;
@@ -71,7 +90,7 @@ export function readCsvWorkbook(bytes: Uint8Array, file: string, options: CsvOpt
   }
   const widths = new Set(data.filter((row) => row.length > 1 || row[0]?.trim()).map((row) => row.length));
   const remarks = [
-    ...(encoding && encoding !== "utf-8" ? [`The text is not in UTF-8; it was read as ${encoding}.`] : []),
+    ...(!reading.encoding && encoding !== "utf-8" ? [`The text is not in UTF-8; it was read as ${encoding}.`] : []),
     ...(widths.size > 1 ? ["Some rows have fewer values than others; the cells that they leave out are empty."] : []),
   ];
   return {
@@ -81,6 +100,7 @@ export function readCsvWorkbook(bytes: Uint8Array, file: string, options: CsvOpt
     tables: [],
     charts: [],
     date1904: false,
+    csv: { encoding, delimiter, decimal },
     remarks,
     sheet: readOnce(file, (wanted) => (wanted === name ? sheet : undefined)),
   };

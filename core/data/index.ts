@@ -1,6 +1,7 @@
 export { type BindRequest, type Bound, bindCells, fittingUse, putOnSlide, slideWithBound } from "./bind";
 export { chartData, chartTypeFor, headingRows } from "./build";
-export { type CsvOptions, readCsvWorkbook } from "./csv";
+export { compareWorkbooks, type WorkbookChanges } from "./differences";
+export { readCsvWorkbook, writeCsv } from "./csv";
 export { cellText, formatContent, isDateCode } from "./format";
 export { followAddress, headersOf } from "./headers";
 export { openWorkbook } from "./open";

@@ -1,4 +1,4 @@
-import { type CellRange, Failure, type SheetAddress } from "@unitext/core/model";
+import { type CellRange, type CsvReading, Failure, type SheetAddress, within } from "@unitext/core/model";
 
 /** A cell that has no value: an error such as `#REF!`, or a formula without a stored result. */
 export class CellProblem {
@@ -100,6 +100,8 @@ export interface Workbook {
   date1904: boolean;
   /** Returns a sheet by its exact name. Throws a Failure `not-found` when there is none, `not-readable` when it is damaged. */
   sheet(name: string): Sheet;
+  /** How a .csv was read: what was recognised, or what it was told. */
+  csv?: Required<CsvReading>;
   /** What of the file could not be read, a sentence each. */
   remarks: readonly string[];
 }
@@ -120,4 +122,20 @@ export function readOnce(file: string, read: (name: string) => Sheet | undefined
     sheets.set(name, known);
     return known;
   };
+}
+
+/**
+ * Returns a text that does not keep a larger one in memory, of which it is a part: engines cut strings of 13 characters
+ * and more out of another by reference.
+ */
+export const detached = (text: string): string => (text.length < 13 ? text : ` ${text}`.slice(1));
+
+/** Passes on the pieces of a sheet's text. Throws a Failure `too-large` when they are longer than sheets may be. */
+export function* withinLength(pieces: Iterable<string>, file: string): Generator<string> {
+  let length = 0;
+  for (const piece of pieces) {
+    length += piece.length;
+    within("sheetCharacters", length, file);
+    yield piece;
+  }
 }

@@ -69,3 +69,29 @@ export const workbookKind = (name: string): WorkbookKind | undefined => {
   const extension = /\.([^./\\]+)$/.exec(name)?.[1]?.toLowerCase();
   return WORKBOOKS.find((kind) => kind === extension);
 };
+
+/** The encodings that a text of values can be read in, besides those that are recognised. */
+export const CSV_ENCODINGS = [
+  "utf-8",
+  "windows-1252",
+  "windows-1250",
+  "windows-1251",
+  "iso-8859-2",
+  "iso-8859-15",
+  "utf-16le",
+  "utf-16be",
+  "shift_jis",
+  "gb18030",
+] as const;
+
+/** How a .csv or .tsv is read; what is not given is recognised from its bytes. */
+export const CsvReading = z.object({
+  encoding: z.string().max(40).optional(),
+  /** What stands between values. */
+  delimiter: z.enum([",", ";", "\t", "|"]).optional(),
+  decimal: z.enum([".", ","]).optional(),
+});
+export type CsvReading = z.infer<typeof CsvReading>;
+
+/** Whether a workbook is a text of values, whose encoding and signs are recognised. */
+export const isCsv = (name: string): boolean => ["csv", "tsv"].includes(workbookKind(name) ?? "");

@@ -1,10 +1,20 @@
-import { columnIndex, Failure, must, type SheetAddress, within } from "@unitext/core/model";
-import { partText, unzip } from "../../formats/shared/archive";
-import { at, attribute, child, childrenOf, readMixed, scanXml, type XmlNode } from "../../formats/shared/xml";
+import { columnIndex, Failure, type SheetAddress, within } from "@unitext/core/model";
+import { type Parts, partText, partTexts, unzip } from "../../formats/shared/archive";
+import {
+  at,
+  attribute,
+  child,
+  childrenOf,
+  readMixed,
+  scanXmlPieces,
+  type XmlNode,
+  XmlTree,
+} from "../../formats/shared/xml";
 import { dayShareOf, serialOf } from "../serial";
 import {
   CellProblem,
   type CellContent,
+  detached,
   type DefinedName,
   NO_RESULT,
   readOnce,
@@ -12,6 +22,7 @@ import {
   type SheetInfo,
   type SheetTable,
   type Workbook,
+  withinLength,
 } from "../workbook";
 import { formatsByStyle } from "./formats";
 
@@ -57,10 +68,14 @@ class TableReader {
   private columnStyles: string[] = [];
 
   constructor(
-    private readonly formats: ReadonlyMap<string, string>,
+    /** Returns the format codes of cell styles, which are read before the first table. */
+    private readonly formatsOf: () => ReadonlyMap<string, string>,
     private readonly codes: string[],
     private readonly file: string,
   ) {}
+
+  /** The format codes by style, once a cell has asked for one. */
+  private formats: ReadonlyMap<string, string> | undefined;
 
   open(name: string, attributes: Record<string, string>): void {
     this.stack.push(name);
@@ -165,6 +180,7 @@ class TableReader {
   private styleOf(name: string): number {
     const known = this.styleNumbers.get(name);
     if (known !== undefined) return known;
+    this.formats ??= this.formatsOf();
     const code = this.formats.get(name);
     const number = code === undefined ? 0 : this.codes.push(code) - 1;
     this.styleNumbers.set(name, number);
@@ -193,10 +209,10 @@ function contentOf({ attributes, paragraphs }: OpenCell): CellContent {
     case "boolean":
       return attributes["office:boolean-value"] === "true";
     case "string":
-      return attributes["office:string-value"] ?? shown;
+      return detached(attributes["office:string-value"] ?? shown);
     default:
       if (attributes["table:formula"] !== undefined && shown === "") return new CellProblem(NO_RESULT);
-      return shown === "" ? undefined : shown;
+      return shown === "" ? undefined : detached(shown);
   }
 }
 
@@ -222,11 +238,47 @@ function tables(spreadsheet: XmlNode | undefined, sheet: (name: string) => Sheet
   });
 }
 
-/** Returns the content without its tables' rows, which are read by the scanner and not as a tree. */
-function withoutRows(content: string): string {
-  const end = "</table:table>";
-  const [from, to] = [content.search(/<table:table[ >]/), content.lastIndexOf(end)];
-  return from < 0 || to < from ? content : content.slice(0, from) + content.slice(to + end.length);
+/** What a spreadsheet's content has besides the cells, as a tree, and its tables. */
+function readContent(pieces: Iterable<string>, styles: XmlNode | undefined, file: string) {
+  const where = `${file}, content.xml`;
+  const tree = new XmlTree(where, true);
+  const styleNodes = () => childrenOfAutomatic(tree.root as XmlNode | undefined);
+  const formats = () => formatsByStyle([...(child(styles, "styles")?.children ?? []), ...styleNodes()]);
+  const codes = ["General"];
+  const reader = new TableReader(formats, codes, file);
+  // Rows are read as they come, everything else becomes a tree.
+  let depth = 0;
+  scanXmlPieces(withinLength(pieces, file), where, {
+    open(name, attributes) {
+      if (depth > 0 || name === "table:table") depth += 1;
+      if (depth > 0) reader.open(name, attributes);
+      else tree.open(name, attributes);
+    },
+    close() {
+      if (depth > 0) {
+        depth -= 1;
+        reader.close();
+      } else tree.close();
+    },
+    text(characters) {
+      if (depth > 0) reader.text(characters);
+      else tree.text(characters);
+    },
+  });
+  return { root: tree.root as XmlNode | undefined, reader, automatic: styleNodes() };
+}
+
+const childrenOfAutomatic = (root: XmlNode | undefined) => child(root, "automatic-styles")?.children ?? [];
+
+/** Refuses a spreadsheet whose parts are encrypted (OpenDocument 1.3, part 2, 4.2). */
+function refuseEncrypted(parts: Parts, file: string): void {
+  const manifest = parts.get("META-INF/manifest.xml");
+  if (manifest && partText(manifest).includes("encryption-data"))
+    throw new Failure(
+      "not-readable",
+      file,
+      "The file is protected by a password. Save it without one and bring it in again.",
+    );
 }
 
 /**
@@ -235,39 +287,20 @@ function withoutRows(content: string): string {
  */
 export function readOds(bytes: Uint8Array, file: string): Workbook {
   const parts = unzip(bytes, file);
-  const content = parts.take("content.xml");
+  const content = parts.pieces("content.xml");
   if (!content)
     throw new Failure(
       "not-readable",
       file,
       "The file is no spreadsheet: it has no content. Choose an .xlsx, .ods or .csv file.",
     );
-  if (
-    parts.get("META-INF/manifest.xml") &&
-    partText(must(parts.get("META-INF/manifest.xml"))).includes("encryption-data")
-  )
-    throw new Failure(
-      "not-readable",
-      file,
-      "The file is protected by a password. Save it without one and bring it in again.",
-    );
-  const text = partText(content);
-  within("sheetCharacters", text.length, file);
-  const root = readMixed(withoutRows(text), `${file}, content.xml`);
+  refuseEncrypted(parts, file);
+  const styles = parts.get("styles.xml");
+  const styleRoot = styles && readMixed(partText(styles), `${file}, styles.xml`);
+  const { root, reader, automatic } = readContent(partTexts(content), styleRoot, file);
   const spreadsheet = at(root, "body", "spreadsheet");
   if (!spreadsheet)
     throw new Failure("not-readable", file, "The file is no spreadsheet. Choose an .xlsx, .ods or .csv file.");
-  const styles = parts.get("styles.xml");
-  const styleRoot = styles && readMixed(partText(styles), `${file}, styles.xml`);
-  const automatic = child(root, "automatic-styles")?.children ?? [];
-  const formats = formatsByStyle([...(child(styleRoot, "styles")?.children ?? []), ...automatic]);
-  const codes = ["General"];
-  const reader = new TableReader(formats, codes, file);
-  scanXml(text, `${file}, content.xml`, {
-    open: (name, attributes) => reader.open(name, attributes),
-    close: () => reader.close(),
-    text: (characters) => reader.text(characters),
-  });
   const hidden = new Set(
     automatic
       .filter((style) => attribute(child(style, "table-properties"), "display") === "false")

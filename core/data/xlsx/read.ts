@@ -1,5 +1,5 @@
 import { Failure, parseAddress, parseCells } from "@unitext/core/model";
-import { type Parts, partText, unzip } from "../../formats/shared/archive";
+import { type Parts, partText, partTexts, unzip } from "../../formats/shared/archive";
 import { at, childrenOf, readXml, type XmlElement } from "../../formats/shared/xml";
 import { type DefinedName, readOnce, type SheetChart, type SheetTable, type Workbook } from "../workbook";
 import { readChart } from "./charts";
@@ -30,6 +30,12 @@ class XlsxPackage {
   text(path: string): string | undefined {
     const bytes = this.parts.take(path);
     return bytes && partText(bytes);
+  }
+
+  /** Returns a large part as pieces of text. */
+  texts(path: string): Iterable<string> | undefined {
+    const pieces = this.parts.pieces(path);
+    return pieces && partTexts(pieces);
   }
 
   xml(path: string): XmlElement | undefined {
@@ -172,10 +178,10 @@ export function readXlsx(bytes: Uint8Array, file: string): Workbook {
     sheet: readOnce(file, (name) => {
       const part = parts.find((one) => one.name === name);
       if (!part) return undefined;
-      const text = part.path === undefined ? undefined : pack.text(part.path);
-      if (text === undefined)
+      const pieces = part.path === undefined ? undefined : pack.texts(part.path);
+      if (!pieces)
         throw new Failure("not-readable", file, `The sheet “${name}” is missing in the file, which is damaged.`);
-      return readSheet(text, { name, strings: sharedStrings(), formats, file });
+      return readSheet(pieces, { name, strings: sharedStrings(), formats, file });
     }),
   };
 }

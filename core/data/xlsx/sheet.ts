@@ -1,6 +1,6 @@
 import { type CellRange, parseCells, within } from "@unitext/core/model";
-import { scanXml } from "../../formats/shared/xml";
-import { CellProblem, NO_RESULT, Sheet } from "../workbook";
+import { scanXml, scanXmlPieces } from "../../formats/shared/xml";
+import { CellProblem, detached, NO_RESULT, Sheet, withinLength } from "../workbook";
 
 const CODE_0 = 48;
 const CODE_9 = 57;
@@ -117,7 +117,7 @@ class SheetReader {
         break;
       case "str":
       case "inlineStr":
-        this.sheet.set(row, column, value, this.style);
+        this.sheet.set(row, column, detached(value), this.style);
         break;
       case "b":
         this.sheet.set(row, column, value.trim() === "1" || value.trim() === "true", this.style);
@@ -138,9 +138,9 @@ class SheetReader {
   }
 }
 
-/** Reads a sheet part. Throws a Failure `not-readable` for damaged XML and `too-large` for more cells than are taken. */
+/** Reads a sheet part, given as pieces of text. Throws a Failure `not-readable` for damaged XML and `too-large` for more cells than are taken. */
 export function readSheet(
-  text: string,
+  pieces: Iterable<string>,
   {
     name,
     strings,
@@ -148,10 +148,9 @@ export function readSheet(
     file,
   }: { name: string; strings: readonly string[]; formats: readonly string[]; file: string },
 ): Sheet {
-  within("sheetCharacters", text.length, file);
   const sheet = new Sheet(name, formats);
   const reader = new SheetReader(sheet, strings, file);
-  scanXml(text, `${file}, sheet ${name}`, {
+  scanXmlPieces(withinLength(pieces, file), `${file}, sheet ${name}`, {
     open: (tag, attributes) => reader.open(tag, attributes),
     close: () => reader.close(),
     text: (characters) => reader.text(characters),
@@ -176,7 +175,7 @@ export function readSharedStrings(text: string, file: string): string[] {
     },
     close() {
       const local = stack.pop();
-      if (local === "si") strings.push(current);
+      if (local === "si") strings.push(detached(current));
       else if (local === "rPh") phonetic -= 1;
       else if (local === "t") collecting = false;
     },

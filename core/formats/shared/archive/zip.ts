@@ -1,5 +1,5 @@
 import { Failure, must } from "@unitext/core/model";
-import { deflateSync, inflateSync, strFromU8, strToU8, unzipSync } from "fflate";
+import { deflateSync, Inflate, inflateSync, strFromU8, strToU8, unzipSync } from "fflate";
 
 /**
  * The parts of an archive by path, each unpacked when it is first used. One that cannot be unpacked throws a Failure
@@ -10,6 +10,8 @@ export interface Parts {
   get(path: string): Uint8Array | undefined;
   /** Returns a part that is used once and may be large: it is not kept in memory. */
   take(path: string): Uint8Array | undefined;
+  /** Unpacks a large part piece by piece, so that it is never in memory whole. */
+  pieces(path: string): Iterable<Uint8Array> | undefined;
   keys(): Iterable<string>;
   /** Returns the parts that were not used and cannot be unpacked. */
   damaged(): string[];
@@ -72,6 +74,7 @@ export const NO_PARTS: Parts = {
   has: () => false,
   get: () => undefined,
   take: () => undefined,
+  pieces: () => undefined,
   keys: () => [],
   damaged: () => [],
 };
@@ -105,16 +108,52 @@ class OpenedArchive implements Parts {
     return this.found.get(path) ?? (part && intact(path, part));
   }
 
+  pieces(path: string): Iterable<Uint8Array> | undefined {
+    const known = this.found.get(path);
+    const part = this.packed.get(path);
+    return known ? [known] : part && inPieces(path, part);
+  }
+
   damaged(): string[] {
     return [...this.packed].filter(([path, part]) => !this.found.has(path) && !whole(part)).map(([path]) => path);
   }
 }
 
+const damagedPart = (path: string) =>
+  new Failure("not-readable", path, `The part ${path} of the file is damaged or cut off; it cannot be unpacked.`);
+
 /** Returns the bytes of a part. Throws a Failure `not-readable` when it is damaged. */
 function intact(path: string, part: PackedPart): Uint8Array {
   const bytes = whole(part);
   if (bytes) return bytes;
-  throw new Failure("not-readable", path, `The part ${path} of the file is damaged or cut off; it cannot be unpacked.`);
+  throw damagedPart(path);
+}
+
+/** How many compressed bytes are unpacked at a time. */
+const PIECE = 64 * 1024;
+
+/** Unpacks a part piece by piece. Throws a Failure `not-readable` when it is damaged. */
+function* inPieces(path: string, { method, data, size }: PackedPart): Generator<Uint8Array> {
+  if (method === 0) {
+    yield data;
+    return;
+  }
+  let total = 0;
+  let ready: Uint8Array[] = [];
+  const inflate = new Inflate((piece) => ready.push(piece));
+  for (let from = 0; from < data.length || from === 0; from += PIECE) {
+    try {
+      inflate.push(data.subarray(from, from + PIECE), from + PIECE >= data.length);
+    } catch {
+      throw damagedPart(path);
+    }
+    for (const piece of ready) {
+      total += piece.length;
+      yield piece;
+    }
+    ready = [];
+  }
+  if (total !== size) throw damagedPart(path);
 }
 
 /** Returns the bytes of a part; undefined when it is damaged. */
@@ -339,4 +378,22 @@ export function partText(bytes: Uint8Array): string {
   if (bytes[0] === 0xff && bytes[1] === 0xfe) return new TextDecoder("utf-16le").decode(bytes);
   if (bytes[0] === 0xfe && bytes[1] === 0xff) return new TextDecoder("utf-16be").decode(bytes);
   return strFromU8(bytes).replace(/^\uFEFF/, "");
+}
+
+/** Decodes a part piece by piece, in UTF-8 or in UTF-16 with a byte order mark. */
+export function* partTexts(pieces: Iterable<Uint8Array>): Generator<string> {
+  let decoder: TextDecoder | undefined;
+  for (const piece of pieces) {
+    decoder ??= new TextDecoder(
+      piece[0] === 0xff && piece[1] === 0xfe
+        ? "utf-16le"
+        : piece[0] === 0xfe && piece[1] === 0xff
+          ? "utf-16be"
+          : "utf-8",
+    );
+    const text = decoder.decode(piece, { stream: true });
+    if (text) yield text;
+  }
+  const rest = decoder?.decode();
+  if (rest) yield rest;
 }

@@ -1,7 +1,7 @@
 import { Failure } from "@unitext/core/model";
 import fc from "fast-check";
 import { SaxesParser } from "saxes";
-import { scanXml } from ".";
+import { scanXml, scanXmlPieces } from ".";
 
 /** What saxes, a parser that is held against the conformance tests of XML, tells of a text: its events in order, or that it is not well-formed. */
 function bySaxes(text: string): unknown[] | "refused" {
@@ -31,6 +31,43 @@ function bySaxes(text: string): unknown[] | "refused" {
   parser.write(text).close();
   return refused ? "refused" : events;
 }
+
+/** The events of a text that is read piece by piece, without positions. */
+function inPieces(text: string, length: number): unknown[] | "refused" {
+  const events: unknown[] = [];
+  const names: string[] = [];
+  let characters = "";
+  const said = () => {
+    if (characters) events.push(characters);
+    characters = "";
+  };
+  const letters = [...text];
+  const pieces = Array.from({ length: Math.ceil(letters.length / length) }, (_, nth) =>
+    letters.slice(nth * length, (nth + 1) * length).join(""),
+  );
+  try {
+    scanXmlPieces(pieces, "part", {
+      open(name, attributes) {
+        said();
+        names.push(name);
+        events.push(["open", name, attributes]);
+      },
+      close() {
+        said();
+        events.push(["close", names.pop()]);
+      },
+      text: (value) => void (characters += value),
+    });
+  } catch {
+    return "refused";
+  }
+  return events;
+}
+
+const withoutPositions = (events: unknown[] | "refused") =>
+  events === "refused"
+    ? events
+    : events.map((one) => (Array.isArray(one) ? one.slice(0, one[0] === "open" ? 3 : 2) : one));
 
 function byUs(text: string): unknown[] | "refused" {
   const events: unknown[] = [];
@@ -127,6 +164,21 @@ describe("a part as it is read", () => {
       { numRuns: 20_000 },
     );
     expect(taken).toBeGreaterThan(500);
+  });
+
+  it("is the same whole and piece by piece, wherever the pieces are cut", () => {
+    fc.assert(
+      fc.property(
+        fc.array(fc.constantFrom(...pieces), { maxLength: 14 }),
+        fc.boolean(),
+        fc.integer({ min: 1, max: 9 }),
+        (parts, wrapped, length) => {
+          const text = wrapped ? `<r>${parts.join("")}</r>` : parts.join("");
+          if (text) expect(inPieces(text, length)).toEqual(withoutPositions(byUs(text)));
+        },
+      ),
+      { numRuns: 20_000 },
+    );
   });
 
   const name = fc.stringMatching(/^[A-Za-z_à-ö][A-Za-z0-9.·-]{0,4}(:[a-z]{1,3})?$/);

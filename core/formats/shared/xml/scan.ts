@@ -59,53 +59,92 @@ function nameAt(text: string, from: number, to: number): string {
   return name;
 }
 
+/** How comments, stretches of CDATA and instructions start and end. */
+const ENDS = [
+  ["<!--", "-->"],
+  ["<![CDATA[", "]]>"],
+  ["<?", "?>"],
+] as const;
+
 const isSpace = (code: number) => code === SPACE || code === 10 || code === 9 || code === 13;
 
-/** Reads one part from its begin to its end. */
+/** Reads one part from its start to its end, whole or piece by piece. */
 class XmlScanner {
-  private readonly text: string;
+  /** What was given and is not read yet. */
+  private text = "";
+  private begun = false;
   /** Whether the text began with a byte order mark. */
-  private readonly hasMark: boolean;
-  private readonly returns: boolean;
-  private readonly closers: boolean;
+  private hasMark = false;
+  private returns = false;
+  private closers = false;
   /** The names of the elements that are open, the innermost last. */
   private readonly open: string[] = [];
   private at = 0;
   private roots = 0;
   /** The next character reference, searched for once. */
-  private reference: number;
+  private reference = -1;
+  /** Whether the piece that is read is the first one, where a declaration may be. */
+  private isFirst = true;
 
   constructor(
-    given: string,
     private readonly where: string,
     private readonly events: XmlEvents,
-  ) {
-    this.hasMark = given.charCodeAt(0) === 0xfeff;
-    this.text = this.hasMark ? ` ${given.slice(1)}` : given;
+  ) {}
+
+  /** Takes the next piece of the text; the positions of tags are in the part of the text that is not read yet. */
+  add(piece: string): void {
+    if (SUSPECT.test(piece) && FORBIDDEN.test(piece)) this.wrong("it holds a character that XML does not allow");
+    const hasMark = !this.begun && piece.charCodeAt(0) === 0xfeff;
+    if (!this.begun) this.hasMark = hasMark;
+    else if (this.at > 0) this.isFirst = false;
+    this.begun = true;
+    this.text = this.text.slice(this.at) + (hasMark ? ` ${piece.slice(1)}` : piece);
+    this.at = 0;
     this.returns = this.text.includes("\r");
     this.closers = this.text.includes("]]>");
     this.reference = this.text.indexOf("&");
   }
 
-  scan(): void {
+  /** Reads what is complete: everything before the last tag begins. */
+  readComplete(): void {
+    const last = this.text.lastIndexOf("<");
+    if (last > 0) this.readUpTo(last);
+  }
+
+  /** Reads the rest. Throws a Failure when the text ends too early. */
+  finish(): void {
+    this.readUpTo(this.text.length);
+    if (this.open.length) this.wrong(`the element <${this.open.at(-1)}> is not closed`);
+    if (this.roots === 0) this.wrong("it holds no element");
+  }
+
+  /** Whether a comment, a stretch of CDATA or an instruction ends in the text that is at hand. */
+  private ends(from: number): boolean {
     const { text } = this;
-    if (SUSPECT.test(text) && FORBIDDEN.test(text)) this.wrong("it holds a character that XML does not allow");
-    while (this.at < text.length) {
+    const end = ENDS.find(([start]) => text.startsWith(start, from))?.[1] ?? ">";
+    return text.indexOf(end, from) >= 0;
+  }
+
+  private readUpTo(limit: number): void {
+    const { text } = this;
+    while (this.at < limit) {
       const from = text.indexOf("<", this.at);
       if (from < 0) {
         this.characters(text.length);
+        this.at = text.length;
         break;
       }
       this.characters(from);
       this.at = from;
+      if (from >= limit) break;
       const code = text.charCodeAt(from + 1);
       if (code === SLASH) this.endTag(from);
-      else if (code === BANG) this.declaration(from);
-      else if (code === QUESTION) this.instruction(from);
-      else this.tag(from);
+      else if (code === BANG || code === QUESTION) {
+        if (limit < text.length && !this.ends(from)) break;
+        if (code === BANG) this.declaration(from);
+        else this.instruction(from);
+      } else this.tag(from);
     }
-    if (this.open.length) this.wrong(`the element <${this.open.at(-1)}> is not closed`);
-    if (this.roots === 0) this.wrong("it holds no element");
   }
 
   private wrong(why: string): never {
@@ -243,7 +282,7 @@ class XmlScanner {
     const end = this.nameEnd(from + 2);
     if (/^xml$/i.test(this.text.slice(from + 2, end))) {
       const declaration = DECLARATION.exec(this.text.slice(from, from + 200));
-      if (from !== (this.hasMark ? 1 : 0)) this.wrong("an XML declaration is where it may not be");
+      if (!this.isFirst || from !== (this.hasMark ? 1 : 0)) this.wrong("an XML declaration is where it may not be");
       this.at = from + (declaration?.[0].length ?? this.wrong("its XML declaration is not valid"));
       return;
     }
@@ -260,5 +299,24 @@ class XmlScanner {
  * type, which documents never need and which allows entities that grow without end.
  */
 export function scanXml(given: string, where: string, events: XmlEvents): void {
-  new XmlScanner(given, where, events).scan();
+  const scanner = new XmlScanner(where, events);
+  scanner.add(given);
+  scanner.finish();
+}
+
+/** Events of a text that is read piece by piece, where positions have no meaning. */
+export type XmlPieceEvents = {
+  open(name: string, attributes: Record<string, string>): void;
+  close(): void;
+  text?(characters: string): void;
+};
+
+/** Parses a part as `scanXml` does, from pieces of any length, so that it is never in memory whole. */
+export function scanXmlPieces(pieces: Iterable<string>, where: string, events: XmlPieceEvents): void {
+  const scanner = new XmlScanner(where, events);
+  for (const piece of pieces) {
+    scanner.add(piece);
+    scanner.readComplete();
+  }
+  scanner.finish();
 }

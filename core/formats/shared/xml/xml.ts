@@ -44,35 +44,58 @@ export function readXml(text: string, where: string): XmlElement {
 
 function parseXml(text: string, where: string, mixed: boolean): XmlElement {
   within("partCharacters", text.length, where);
-  let nodes = 0;
-  const root: XmlElement = { name: "", local: "", attributes: {}, children: [], text: "" };
-  const stack = [root];
-  let top = root;
+  const tree = new XmlTree(where, mixed);
   scanXml(text, where, {
-    open(name, attributes) {
-      const local = localOf(name);
-      const element: XmlElement = mixed
-        ? ({ name, local, attributes, children: [], text: "", content: [] } as XmlNode)
-        : { name, local, attributes, children: [], text: "" };
-      top.children.push(element);
-      if (mixed && top !== root) (top as XmlNode).content.push(element as XmlNode);
-      stack.push(element);
-      nodes += 1;
-      if (nodes > MOST.nodes) within("nodes", nodes, where);
-      if (stack.length > DEPTH)
-        throw new Failure("not-readable", where, `The part ${where} nests deeper than a document does.`);
-      top = element;
-    },
-    close() {
-      stack.pop();
-      top = must(stack[stack.length - 1]);
-    },
-    text(characters) {
-      top.text += characters;
-      if (mixed) (top as XmlNode).content.push(characters);
-    },
+    open: (name, attributes) => tree.open(name, attributes),
+    close: () => tree.close(),
+    text: (characters) => tree.text(characters),
   });
-  return must(root.children[0]);
+  return must(tree.root);
+}
+
+/** Builds a tree from the events of a part. */
+export class XmlTree {
+  private nodes = 0;
+  private readonly document: XmlElement = { name: "", local: "", attributes: {}, children: [], text: "" };
+  private readonly stack = [this.document];
+  private top = this.document;
+
+  /** With `mixed` the order of text and elements is kept, and the elements are XmlNodes. */
+  constructor(
+    private readonly where: string,
+    private readonly mixed: boolean,
+  ) {}
+
+  /** The element at the root, as far as it has been read. */
+  get root(): XmlElement | undefined {
+    return this.document.children[0];
+  }
+
+  open(name: string, attributes: Record<string, string>): void {
+    const { mixed, top, document, stack, where } = this;
+    const local = localOf(name);
+    const element: XmlElement = mixed
+      ? ({ name, local, attributes, children: [], text: "", content: [] } as XmlNode)
+      : { name, local, attributes, children: [], text: "" };
+    top.children.push(element);
+    if (mixed && top !== document) (top as XmlNode).content.push(element as XmlNode);
+    stack.push(element);
+    this.nodes += 1;
+    if (this.nodes > MOST.nodes) within("nodes", this.nodes, where);
+    if (stack.length > DEPTH)
+      throw new Failure("not-readable", where, `The part ${where} nests deeper than a document does.`);
+    this.top = element;
+  }
+
+  close(): void {
+    this.stack.pop();
+    this.top = must(this.stack[this.stack.length - 1]);
+  }
+
+  text(characters: string): void {
+    this.top.text += characters;
+    if (this.mixed) (this.top as XmlNode).content.push(characters);
+  }
 }
 
 /** An element whose children are of its own kind. */
