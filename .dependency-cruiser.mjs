@@ -70,7 +70,8 @@ const ROOMS = {
   "web/worker": CORE,
   "web/jobs": [...CORE, "server/api", "web/ui", "web/api"],
   "web/deck": [...CORE, "server/api", "web/ui", "web/api", "web/worker", "web/jobs"],
-  "web/richtext": [...CORE, "web/ui", "web/deck"],
+  "web/sources": [...CORE, "server/api", "web/ui", "web/api", "web/deck"],
+  "web/richtext": [...CORE, "web/ui", "web/deck", "web/sources"],
   "web/shell": [...CORE, "web/ui", "web/keys", "web/deck"],
   "web/gather": [...CORE, "server/api", "web/ui", "web/api", "web/keys", "web/jobs", "web/deck", "web/shell"],
   web: [
@@ -82,6 +83,7 @@ const ROOMS = {
     "web/worker",
     "web/jobs",
     "web/deck",
+    "web/sources",
     "web/richtext",
     "web/shell",
   ],

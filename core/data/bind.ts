@@ -7,11 +7,15 @@ import {
   type Element,
   Failure,
   formatAddress,
+  lineOf,
+  lineText,
+  type LineValues,
   newSlide,
   paragraphOf,
   plainText,
   run,
   type Run,
+  type Series,
   type Slide,
   slotsOf,
   textOf,
@@ -217,4 +221,55 @@ export function putOnSlide(slide: Slide, bound: Bound, deck: Pick<Deck, "page">,
   return bound.kind === "value"
     ? withValue(slide, bound.run, bound.name, newId)
     : withFigure(slide, bound.element, deck);
+}
+
+/**
+ * Returns a table or chart with the content and the binding of what was bound in its place: its appearance, its place and
+ * its type of chart stay. Other elements, and what is of another kind, are returned as they are.
+ */
+export function withBoundContent(element: Element, bound: Bound): Element {
+  const made = bound.kind === "element" ? bound.element : undefined;
+  if (element.kind === "chart" && made?.kind === "chart" && made.binding)
+    return {
+      ...element,
+      categories: made.categories,
+      series: made.series.map((one, nth) => ({ ...one, ...appearanceOf(element.series[nth]) })),
+      binding: made.binding,
+    };
+  if (element.kind === "table" && made?.kind === "table" && made.binding) {
+    const { widths, heights: _, ...rest } = element;
+    const same = widths?.length === made.rows[0]?.length;
+    return {
+      ...rest,
+      rows: made.rows,
+      header: made.header,
+      align: made.align,
+      ...(widths && same ? { widths } : {}),
+      binding: made.binding,
+    };
+  }
+  return element;
+}
+
+/** Returns how a series is drawn, without its data. */
+function appearanceOf(series: Series | undefined): Partial<Series> {
+  if (!series) return {};
+  const { name: _, values: __, x: ___, points: ____, ...appearance } = series;
+  return appearance;
+}
+
+/** Returns an element with a value at the end of its title or caption; undefined when it has neither. */
+export function withLineValue(element: Element, bound: Bound): Element | undefined {
+  if (bound.kind !== "value") return undefined;
+  const add = (words: string, values: LineValues | undefined) =>
+    lineOf([{ kind: "plain", level: 0, runs: [...(lineText(words, values)[0]?.runs ?? []), run(" "), bound.run] }]);
+  if (element.kind === "chart" && element.title) {
+    const { words, values } = add(element.title, element.titleValues);
+    return { ...element, title: words, titleValues: values };
+  }
+  if ((element.kind === "table" || element.kind === "picture") && element.caption) {
+    const { words, values } = add(element.caption, element.captionValues);
+    return { ...element, caption: words, captionValues: values };
+  }
+  return undefined;
 }

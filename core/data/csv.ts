@@ -39,6 +39,16 @@ function contentOf(text: string, decimal: "." | ","): [content: CellContent, for
   return serial === undefined ? [text.replace(GUARD, ""), 0] : [serial, Number.isInteger(serial) ? 1 : 2];
 }
 
+/** Recognises what stands between the values, from the first lines; empty lines would speak against every sign. */
+function delimiterOf(text: string): (typeof DELIMITERS)[number] {
+  const { meta } = Papa.parse(text.slice(0, 100_000).trimEnd(), {
+    preview: 50,
+    skipEmptyLines: true,
+    delimitersToGuess: [...DELIMITERS],
+  });
+  return DELIMITERS.find((one) => one === meta.delimiter) ?? ",";
+}
+
 /** Decodes a text in a stated encoding. Throws a Failure when it is not known or the bytes are not text in it. */
 function decodedAs(bytes: Uint8Array, file: string, encoding: string): string {
   try {
@@ -60,6 +70,12 @@ export function writeCsv(rows: readonly (readonly string[])[]): string {
   return `${Papa.unparse(rows.map((row) => row.map(guarded)))}\r\n`;
 }
 
+/** Returns the rows that `writeCsv` wrote, as they were typed. */
+export function readTypedRows(text: string): string[][] {
+  const { data } = Papa.parse<string[]>(text.replace(/\r\n$/, ""), { delimiter: "," });
+  return data.map((row) => row.map((value) => value.replace(GUARD, "")));
+}
+
 /**
  * Reads comma, semicolon or tab separated values as a workbook of one sheet with the name of the file. Encoding,
  * delimiter and decimal sign are recognised unless given. What looks like a formula is a text. Throws a Failure for bytes
@@ -70,12 +86,8 @@ export function readCsvWorkbook(bytes: Uint8Array, file: string, reading: CsvRea
     ? { text: decodedAs(bytes, file, reading.encoding), encoding: reading.encoding }
     : decoded(bytes, file);
   const { text, encoding = "utf-8" } = found;
-  const { data, meta } = Papa.parse<string[]>(text, {
-    skipEmptyLines: false,
-    ...(reading.delimiter ? { delimiter: reading.delimiter } : {}),
-    delimitersToGuess: [...DELIMITERS],
-  });
-  const delimiter = DELIMITERS.find((one) => one === meta.delimiter) ?? ",";
+  const delimiter = reading.delimiter ?? delimiterOf(text);
+  const { data } = Papa.parse<string[]>(text, { skipEmptyLines: false, delimiter });
   const decimal = reading.decimal ?? decimalOf(data, delimiter);
   const name = file.replace(/^.*[/\\]/, "").replace(/\.[^.]*$/, "") || "Sheet1";
   const sheet = new Sheet(name, FORMATS);

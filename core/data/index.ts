@@ -1,7 +1,16 @@
-export { type BindRequest, type Bound, bindCells, fittingUse, putOnSlide, slideWithBound } from "./bind";
+export {
+  type BindRequest,
+  type Bound,
+  bindCells,
+  fittingUse,
+  putOnSlide,
+  slideWithBound,
+  withBoundContent,
+  withLineValue,
+} from "./bind";
 export { chartData, chartTypeFor, headingRows } from "./build";
 export { compareWorkbooks, type WorkbookChanges } from "./differences";
-export { readCsvWorkbook, writeCsv } from "./csv";
+export { readCsvWorkbook, readTypedRows, writeCsv } from "./csv";
 export { cellText, formatContent, isDateCode } from "./format";
 export { followAddress, headersOf } from "./headers";
 export { openWorkbook } from "./open";

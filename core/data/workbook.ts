@@ -1,4 +1,4 @@
-import { type CellRange, type CsvReading, Failure, type SheetAddress, within } from "@unitext/core/model";
+import { type CellRange, type CsvRead, Failure, type SheetAddress, within } from "@unitext/core/model";
 
 /** A cell that has no value: an error such as `#REF!`, or a formula without a stored result. */
 export class CellProblem {
@@ -100,8 +100,8 @@ export interface Workbook {
   date1904: boolean;
   /** Returns a sheet by its exact name. Throws a Failure `not-found` when there is none, `not-readable` when it is damaged. */
   sheet(name: string): Sheet;
-  /** How a .csv was read: what was recognised, or what it was told. */
-  csv?: Required<CsvReading>;
+  /** How a .csv was read. */
+  csv?: CsvRead;
   /** What of the file could not be read, a sentence each. */
   remarks: readonly string[];
 }

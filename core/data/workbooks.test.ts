@@ -2,7 +2,18 @@ import { execFileSync } from "node:child_process";
 import { mkdtempSync, readFileSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
-import { CellProblem, cellText, isoOf, NO_RESULT, openWorkbook, resolveRange, type Workbook } from "./index";
+import {
+  CellProblem,
+  cellText,
+  compareWorkbooks,
+  isoOf,
+  NO_RESULT,
+  openWorkbook,
+  resolveRange,
+  takeRange,
+  type Workbook,
+  writeCsv,
+} from "./index";
 
 /** What python3-openpyxl reads in a workbook, or python3-odf wrote into it, by sheet: row, column and value. */
 type Expected = Record<string, [row: number, column: number, value: string | number | boolean | { date: string }][]>;
@@ -121,4 +132,74 @@ it("a spreadsheet of python3-odf has its formats, repeated cells and named range
   ]);
   expect(sheet.size).toEqual({ rows: 1, columns: 5 });
   expect(resolveRange(workbook, "Top")).toMatchObject({ kind: "name", address: { left: 0, right: 1 } });
+});
+
+it("a spreadsheet of python3-odf has its charts, with the cells of their categories and series", () => {
+  const workbook = open("chart.ods");
+  expect(workbook.charts).toMatchObject([
+    {
+      name: "Levels by month",
+      sheet: "Levels",
+      type: "bar",
+      categories: { sheet: "Levels", top: 0, left: 1, bottom: 0, right: 2 },
+      series: [
+        { nameAt: { top: 1, left: 0 }, values: { top: 1, left: 1, right: 2 } },
+        { nameAt: { top: 2, left: 0 }, values: { top: 2, left: 1, right: 2 } },
+      ],
+    },
+  ]);
+  const resolved = resolveRange(workbook, "chart:Levels by month");
+  if ("missing" in resolved) throw new Error(resolved.missing);
+  expect(takeRange(workbook, resolved, { language: "en" }).map((row) => row.map(({ content }) => content))).toEqual([
+    [undefined, "Quay", "Bar"],
+    ["January", 4.1, 3.2],
+    ["February", 4.25, 3.4],
+  ]);
+});
+
+const csv = (bytes: Uint8Array, reading?: Parameters<typeof openWorkbook>[2]) =>
+  openWorkbook(bytes, "levels.csv", reading);
+
+it("a .csv is read as it is told where what is recognised is wrong", () => {
+  // 1,234 may be a thousand or one and a bit; 0xe9 is é in windows-1252 and щ in windows-1251.
+  const bytes = Uint8Array.from([..."Place;Level\r\nCaf\u00e9;1,234\r\n"].map((letter) => letter.charCodeAt(0)));
+  const guessed = csv(bytes);
+  expect(guessed.csv).toMatchObject({ delimiter: ";", decimal: "." });
+  expect(guessed.sheet("levels").content(1, 1)).toBe(1234);
+  const told = csv(bytes, { encoding: "windows-1251", decimal: "," });
+  expect(told.csv).toEqual({ encoding: "windows-1251", delimiter: ";", decimal: "," });
+  expect([0, 1].map((column) => told.sheet("levels").content(1, column))).toEqual(["Cafй", 1.234]);
+  expect(csv(bytes, { delimiter: "," }).sheet("levels").content(1, 0)).toBe("Caf\u00e9;1");
+  expect(() => csv(bytes, { encoding: "utf-8" })).toThrow("not text in utf-8");
+});
+
+it("typed rows are written as .csv so that no program takes a text for a formula, and read as they were typed", () => {
+  const rows = [
+    ["Station", "Level, m"],
+    ["=cmd|calc", "-4.6"],
+    ['a "b"', "@x"],
+  ];
+  const text = writeCsv(rows);
+  expect(text).toBe('Station,"Level, m"\r\n\'=cmd|calc,-4.6\r\n"a ""b""",\'@x\r\n');
+  const sheet = csv(new TextEncoder().encode(text)).sheet("levels");
+  expect(rows.map((_, row) => [0, 1].map((column) => sheet.content(row, column)))).toEqual([
+    ["Station", "Level, m"],
+    ["=cmd|calc", -4.6],
+    ['a "b"', "@x"],
+  ]);
+});
+
+it("two versions differ in the cells, sheets and names that differ", () => {
+  const sheet = (text: string) => csv(new TextEncoder().encode(text));
+  const changes = compareWorkbooks(
+    sheet("Station,March\nQuay,4.6\nBar,3.1\n"),
+    sheet("Station,March\nQuay,5.3\nBar,3.1\nNess,2\n"),
+    "de",
+  );
+  expect(changes).toMatchObject({ addedSheets: [], removedSheets: [], count: 3 });
+  expect(changes.cells).toEqual([
+    { cell: "levels!B2", row: "Quay", from: "4,6", to: "5,3" },
+    { cell: "levels!A4", row: "", from: "", to: "Ness" },
+    { cell: "levels!B4", row: "Ness", from: "", to: "2" },
+  ]);
 });

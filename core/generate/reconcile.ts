@@ -165,24 +165,35 @@ export function slideChanges(old: Slide, made: Slide): SingleChange[] {
 
 const cellsKey = ({ source, range, use, format }: Binding) => JSON.stringify([source, range, use, format]);
 
-/** Returns the bindings of a deck's texts by their cells, with what was taken of them. */
+/** Returns the bindings of a deck by their cells, with what was taken of them. */
 function takenBindings(deck: Deck): Map<string, Binding> {
-  return new Map(
-    deck.slides.flatMap((slide) =>
-      bindingsOn(slide).flatMap(({ binding, shown }) => (shown === undefined ? [] : [[cellsKey(binding), binding]])),
-    ),
-  );
+  return new Map(deck.slides.flatMap((slide) => bindingsOn(slide).map(({ binding }) => [cellsKey(binding), binding])));
 }
 
 /** Returns a slide made of a text, which says the cells of its values, with what the deck knows of those cells. */
 function withTaken(slide: Slide, known: ReadonlyMap<string, Binding>): Slide {
   if (!known.size) return slide;
-  return mapSlideTexts(slide, (text) =>
-    mapBoundRuns(text, (item) => {
-      const taken = item.binding && known.get(cellsKey(item.binding));
-      return taken ? { ...item, binding: { ...taken, mode: item.binding?.mode ?? taken.mode } } : item;
-    }),
-  );
+  const tied = <T extends { binding?: Binding | undefined }>(holder: T): T => {
+    const taken = holder.binding && known.get(cellsKey(holder.binding));
+    return taken ? { ...holder, binding: { ...taken, mode: holder.binding?.mode ?? taken.mode } } : holder;
+  };
+  const elements = slide.elements.map(tied);
+  return mapSlideTexts({ ...slide, elements }, (text) => mapBoundRuns(text, tied));
+}
+
+/** The tables and charts of a slide, whose cells the text form says. */
+const boundFigures = (slide: Slide) => unitsOf(slide).filter(({ kind }) => kind === "table" || kind === "chart");
+
+/** Returns the changes that link, or unlink, the tables and charts of a slide as its typed text says. */
+function bindingChanges(old: Slide, made: Slide): SingleChange[] {
+  return [...pairUnits(boundFigures(old), boundFigures(made))].flatMap(([wanted, held]): SingleChange[] => {
+    const [first, next] = [must(held.elements[0]), must(wanted.elements[0])];
+    const said = ({ binding }: Element) => binding && [cellsKey(binding), binding.mode];
+    if (JSON.stringify(said(first)) === JSON.stringify(said(next))) return [];
+    const { binding: _, ...rest } = first;
+    const element = { ...rest, ...(next.binding ? { binding: next.binding } : {}) } as Element;
+    return [{ kind: "setElement", slide: old.id, element }];
+  });
 }
 
 /**
@@ -239,6 +250,8 @@ export function reconcile(
         ...wordChanges(own, slide, own === deck.slides[0]),
         ...(own.hidden !== slide.hidden ? [{ kind: "setHidden" as const, slide: own.id, hidden: slide.hidden }] : []),
       );
+    const now = typed && current.slides.find(({ id }) => id === own.id);
+    if (now) take(...bindingChanges(now, slide));
   });
   return { change: changes.length ? batch(changes) : undefined, ids: wanted.map(({ id }) => id) };
 }

@@ -93,5 +93,9 @@ export const CsvReading = z.object({
 });
 export type CsvReading = z.infer<typeof CsvReading>;
 
+/** How a .csv was read: what was recognised, or what it was told. */
+export const CsvRead = CsvReading.required();
+export type CsvRead = z.infer<typeof CsvRead>;
+
 /** Whether a workbook is a text of values, whose encoding and signs are recognised. */
 export const isCsv = (name: string): boolean => ["csv", "tsv"].includes(workbookKind(name) ?? "");

@@ -7,6 +7,7 @@ export * from "./elementtexts";
 export * from "./failure";
 export * from "./hash";
 export * from "./limits";
+export * from "./linevalues";
 export * from "./look";
 export * from "./motion";
 export { must } from "./must";

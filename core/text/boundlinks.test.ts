@@ -1,3 +1,4 @@
+import { apply } from "@unitext/core/edit";
 import { generateDeck, reconcile } from "@unitext/core/generate";
 import { bindingsOn, type Deck, DEFAULT_RULE, metadataOf } from "@unitext/core/model";
 import { bindingAddress, bindingOfAddress } from "./boundlinks";
@@ -9,6 +10,23 @@ The quay stood at [**4.6 m**](cell:gauges.xlsx?range=Levels!D2&mode=latest), mor
 
 :::notes
 In March [4.6](cell:tide%20levels.xlsx?range='Tide%20levels'!D2&mode=fixed&use=max), once.
+:::
+`;
+const FIGURES = `## Levels
+
+:::chart{kind=line source=gauges.xlsx range="Levels!A1:B3" mode=latest}
+|  | Quay |
+| --- | --: |
+| January | 4.1 |
+| February | 4.6 |
+:::
+
+## Surveys
+
+:::table{caption="By line" source="dune surveys.ods" range=Dunes mode=asked}
+| Line | Height |
+| --- | --: |
+| a | 1 |
 :::
 `;
 let serial = 0;
@@ -60,5 +78,50 @@ describe("a value of a workbook in the text form", () => {
       typed: true,
     });
     expect(JSON.stringify(change)).toContain('"version":"abc"');
+  });
+});
+
+describe("a table or chart of a workbook in the text form", () => {
+  const bound = (deck: Deck) =>
+    deck.slides.flatMap((slide) =>
+      bindingsOn(slide).map(({ binding: { source, range, mode, use } }) => [source, range, mode, use]),
+    );
+  const typed = (known: Deck, text: string): Deck => {
+    const made = generateDeck(readText(text), DEFAULT_RULE, { newId }, "Levels").deck;
+    const { change } = reconcile(known, metadataOf(known), made.slides.map((slide) => ({ slide })) as never, {
+      typed: true,
+    });
+    return change ? apply(known, change).deck : known;
+  };
+
+  it("names its cells beside what it shows, and comes back from the text of its deck", () => {
+    const deck = read(FIGURES);
+    expect(bound(deck)).toEqual([
+      ["gauges.xlsx", "Levels!A1:B3", "latest", "chart"],
+      ["dune surveys.ods", "Dunes", "asked", "table"],
+    ]);
+    const text = deckText(deck, { ids: false });
+    expect(text).toContain('source="dune surveys.ods" range=Dunes mode=asked');
+    expect(bound(read(text))).toEqual(bound(deck));
+  });
+
+  it("keeps what was taken while its text is typed, is linked elsewhere where other cells are typed, and unlinked without", () => {
+    const deck = read(FIGURES);
+    const taken = { version: "abc", takenAt: "2026-03-01T09:00:00Z" };
+    const known: Deck = JSON.parse(JSON.stringify(deck), (_, value) =>
+      value?.range === "Dunes" ? { ...value, ...taken } : value,
+    );
+    const version = (made: Deck) =>
+      made.slides.flatMap((slide) => bindingsOn(slide).map(({ binding }) => binding.version));
+    expect(version(typed(known, FIGURES.replace("By line", "By survey line")))).toEqual([undefined, "abc"]);
+    expect(bound(typed(known, FIGURES.replace("range=Dunes", "range=Lines")))[1]).toEqual([
+      "dune surveys.ods",
+      "Lines",
+      "asked",
+      "table",
+    ]);
+    expect(bound(typed(known, FIGURES.replace(/ source="dune.*asked/, "")))).toEqual([
+      ["gauges.xlsx", "Levels!A1:B3", "latest", "chart"],
+    ]);
   });
 });

@@ -22,6 +22,24 @@ export function bindingAddress({ source, range, mode, use, format }: Binding): s
     .join("&")}`;
 }
 
+/** Returns the attributes of a table or chart in the text form that name its cells; none without a binding. */
+export function bindingAttributes(binding: Binding | undefined): Record<string, string> {
+  if (!binding) return {};
+  const { source, range, mode } = binding;
+  return { source, range, mode };
+}
+
+/** Returns the binding that the attributes of a table or chart name; undefined when they name no cells. */
+export function bindingOfAttributes(
+  attributes: Record<string, string | null | undefined>,
+  use: "table" | "chart",
+): Binding | undefined {
+  const { source, range } = attributes;
+  if (!source || !range) return undefined;
+  const mode = BINDING_MODES.find((one) => one === attributes.mode) ?? "asked";
+  return Binding.safeParse({ source, range, mode, use }).data;
+}
+
 const decoded = (text: string): string => {
   try {
     return decodeURIComponent(text);

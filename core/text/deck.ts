@@ -84,7 +84,7 @@ function markOf(
   return attributes;
 }
 
-const bare = ({ id: _, slot: __, frame: ___, binding: ____, ...content }: Element): Content => content as Content;
+const bare = ({ id: _, slot: __, frame: ___, ...content }: Element): Content => content as Content;
 
 /** Joins the paragraphs of a title into one heading. */
 function titleNodes(slide: Slide, text: RichText, notes: FootnoteList): RootContent[] {

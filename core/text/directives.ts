@@ -12,6 +12,7 @@ import {
   must,
 } from "@unitext/core/model";
 import type { RootContent } from "mdast";
+import { bindingOfAttributes } from "./boundlinks";
 import type { Block, Figure, SlideMark } from "./manuscript";
 
 type Attributes = Record<string, string | null | undefined>;
@@ -79,6 +80,7 @@ const DIRECTIVES: Record<string, Directive> = {
   },
   table: ({ at, attributes, inner }) => {
     const header = Number(attributes.header ?? 1);
+    const binding = bindingOfAttributes(attributes, "table");
     return inner().map((block) => {
       if (block.kind !== "figure" || block.figure.kind !== "table") return block;
       const { figure } = block;
@@ -92,6 +94,7 @@ const DIRECTIVES: Record<string, Directive> = {
               ? Math.min(header, figure.rows.length)
               : figure.header,
           ...(attributes.caption ? { caption: attributes.caption } : {}),
+          ...(binding ? { binding } : {}),
         },
       };
     });
@@ -118,7 +121,9 @@ const DIRECTIVES: Record<string, Directive> = {
       say(
         `A chart is drawn from a table with a row of names and columns of numbers, and its kind is one of ${CHART_TYPES.join(", ")}; what it holds is kept.`,
       );
-    return figure ? [{ kind: "figure", figure, ...at }, ...blocks.filter((block) => block !== table)] : blocks;
+    const binding = bindingOfAttributes(attributes, "chart");
+    const linked = figure && binding ? { ...figure, binding } : figure;
+    return linked ? [{ kind: "figure", figure: linked, ...at }, ...blocks.filter((block) => block !== table)] : blocks;
   },
 };
 

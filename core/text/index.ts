@@ -1,7 +1,7 @@
 export { chartOf } from "./directives";
 export * from "./manuscript";
 export { readText } from "./read";
-export { blocksOf, FootnoteList, inlineNodes, markdownOf, normalCell, normalText } from "./write";
+export { blocksOf, contentText, FootnoteList, inlineNodes, markdownOf, normalCell, normalText } from "./write";
 export { ManuscriptWriter, manuscriptText } from "./blocks";
 export { htmlBlocks } from "./html";
 export { trimmed } from "./inline";

@@ -42,7 +42,7 @@ export interface SlideMark extends SlideProperties {
 }
 
 /** An element without id and place. */
-type Bare<E> = E extends Element ? Omit<E, "id" | "slot" | "frame" | "binding"> : never;
+type Bare<E> = E extends Element ? Omit<E, "id" | "slot" | "frame"> : never;
 export type Content = Bare<Element>;
 export type Figure = Exclude<Content, { kind: "text" | "picture" }>;
 

@@ -1,4 +1,4 @@
-import { bindingAddress } from "./boundlinks";
+import { bindingAddress, bindingAttributes } from "./boundlinks";
 import {
   type Cell,
   type Footnote,
@@ -259,7 +259,7 @@ export function normalCell(text: RichText): RichText {
 const SIDE = { start: "left", centre: "center", end: "right" } as const;
 
 function tableNodes(
-  { rows, header, align, caption }: Extract<Content, { kind: "table" }>,
+  { rows, header, align, caption, binding }: Extract<Content, { kind: "table" }>,
   notes: FootnoteList,
 ): RootContent[] {
   const width = rows[0]?.length ?? 0;
@@ -290,7 +290,11 @@ function tableNodes(
     align: Array.from({ length: width }, (_, at) => (align[at] && align[at] !== "start" ? SIDE[align[at]] : null)),
     children: header ? body : [empty, ...body],
   };
-  const attributes = { ...(header > 1 ? { header: String(header) } : {}), ...(caption ? { caption } : {}) };
+  const attributes = {
+    ...(header > 1 ? { header: String(header) } : {}),
+    ...(caption ? { caption } : {}),
+    ...bindingAttributes(binding),
+  };
   return Object.keys(attributes).length ? [container("table", attributes, [table])] : [table];
 }
 
@@ -322,7 +326,7 @@ const WRITERS: { [K in Content["kind"]]: Writer<Extract<Content, { kind: K }>> }
   code: ({ language, text }) => [{ type: "code", lang: language || null, value: text }],
   formula: ({ tex }) => [{ type: "math", value: tex } as never],
   diagram: ({ type, text }, notes) => [container("diagram", { kind: type }, blocksOf(text, notes))],
-  chart: ({ type, categories: named, series }, notes) => {
+  chart: ({ type, categories: named, series, binding }, notes) => {
     // A scatter chart lists its horizontal values in the first column; series with different ones are joined over all
     // of them.
     const places =
@@ -345,7 +349,7 @@ const WRITERS: { [K in Content["kind"]]: Writer<Extract<Content, { kind: K }>> }
       { kind: "table", rows, header: 1, align: ["start", ...series.map(() => "end" as const)] },
       notes,
     );
-    return [container("chart", { kind: type }, table)];
+    return [container("chart", { kind: type, ...bindingAttributes(binding) }, table)];
   },
   // The text form holds only the words of shapes, films and foreign elements.
   shape: ({ text }, notes) => blocksOf(words(text), notes),
@@ -357,3 +361,6 @@ const WRITERS: { [K in Content["kind"]]: Writer<Extract<Content, { kind: K }>> }
 export function contentNodes(content: Content, notes: FootnoteList): RootContent[] {
   return (WRITERS[content.kind] as Writer<Content>)(content, notes);
 }
+
+/** Returns an element's content as text, to be inserted where a text is typed. */
+export const contentText = (content: Content): string => markdownOf(contentNodes(content, new FootnoteList()));

@@ -1,4 +1,4 @@
-import { BINDING_MODES, BINDING_USES, Binding, CHART_TYPES, Id, Slide } from "@unitext/core/model";
+import { BINDING_MODES, BINDING_USES, Binding, CHART_TYPES, CsvRead, CsvReading, Id, Slide } from "@unitext/core/model";
 import { z } from "zod";
 
 const Area = z.object({ sheet: z.string(), cells: z.string() });
@@ -8,8 +8,11 @@ export const WorkbookContents = z.object({
   sheets: z.array(z.object({ name: z.string(), hidden: z.boolean(), rows: z.number(), columns: z.number() })),
   names: z.array(z.object({ name: z.string(), at: Area.nullable(), text: z.string() })),
   tables: z.array(z.object({ name: z.string(), at: Area })),
-  charts: z.array(z.object({ name: z.string(), sheet: z.string(), type: z.string() })),
+  /** `areas` are the cells of categories and series. */
+  charts: z.array(z.object({ name: z.string(), sheet: z.string(), type: z.string(), areas: z.array(Area) })),
   remarks: z.array(z.string()),
+  /** How a .csv was read. */
+  csv: CsvRead.optional(),
 });
 export type WorkbookContents = z.infer<typeof WorkbookContents>;
 
@@ -48,12 +51,42 @@ export const SourceSummary = z.object({
   /** Where it is fetched from, and why that did not work the last time. */
   address: z.string().nullable(),
   problem: z.string().nullable(),
+  /** How a .csv is read, where its person has said so, and whether it is typed in Unitext. */
+  csv: CsvReading.nullable(),
+  typed: z.boolean(),
   versions: z.array(SourceVersion),
   decks: z.array(z.object({ id: Id, title: z.string(), bindings: z.number().int(), behind: z.number().int() })),
 });
 export type SourceSummary = z.infer<typeof SourceSummary>;
 export const SourceList = z.object({ sources: z.array(SourceSummary) });
 export type SourceList = z.infer<typeof SourceList>;
+
+/** What a workbook would change as the newest version of the source with its name. */
+export const VersionPreview = z.object({
+  /** The source; null when there is none of this name. */
+  source: Id.nullable(),
+  /** Whether it is the newest version already. */
+  same: z.boolean(),
+  addedSheets: z.array(z.string()),
+  removedSheets: z.array(z.string()),
+  addedNames: z.array(z.string()),
+  removedNames: z.array(z.string()),
+  count: z.number().int(),
+  cells: z.array(z.object({ cell: z.string(), row: z.string(), from: z.string(), to: z.string() })),
+  /** How many values follow it by themselves, and in how many decks. */
+  following: z.object({ values: z.number().int(), decks: z.number().int() }),
+});
+export type VersionPreview = z.infer<typeof VersionPreview>;
+
+/** A sheet that is typed: its name and its rows of texts. */
+export const TypedSheet = z.object({
+  name: z.string().trim().min(1).max(200),
+  rows: z
+    .array(z.array(z.string().max(32_767)).max(200))
+    .min(1)
+    .max(5000),
+});
+export type TypedSheet = z.infer<typeof TypedSheet>;
 
 /** Workbooks inside the file that slides were read from. */
 export const WorkbooksInside = z.object({
@@ -147,7 +180,12 @@ export const TypedNumbers = z.object({
 export type TypedNumbers = z.infer<typeof TypedNumbers>;
 
 /** Asks for the newest values of a source in all decks that use it, or in those that follow it by themselves. */
-export const RefreshRequest = z.object({ source: Id, take: z.enum(["latest", "all"]) });
+export const RefreshRequest = z.object({
+  source: Id,
+  take: z.enum(["latest", "all"]),
+  /** Whether decks that have taken the newest version are compared too: it is read in another way now. */
+  reread: z.boolean().optional(),
+});
 export type RefreshRequest = z.infer<typeof RefreshRequest>;
 
 /** The bindings whose new values are wanted, by their keys. */

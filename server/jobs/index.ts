@@ -1,3 +1,12 @@
 export { fileNameOf } from "./names";
 export { Jobs } from "./queue";
-export { fetchAgain, pollAddresses, receiveAddress, receiveWorkbook, watchFolder } from "./receive";
+export {
+  fetchAgain,
+  pollAddresses,
+  previewWorkbook,
+  receiveAddress,
+  receiveTyped,
+  receiveWorkbook,
+  rereadSource,
+  watchFolder,
+} from "./receive";

@@ -1,10 +1,21 @@
 import { createHash } from "node:crypto";
 import { readFile, stat } from "node:fs/promises";
 import { basename } from "node:path";
-import { Failure, workbookKind } from "@unitext/core/model";
+import { writeCsv } from "@unitext/core/data";
+import { type CsvReading, Failure, isCsv, workbookKind } from "@unitext/core/model";
 import { watch } from "chokidar";
-import type { SourceTaken } from "../api";
-import { type Database, recordFetch, sourcesToFetch, storeSource } from "../store";
+import type { SourceTaken, TypedSheet, VersionPreview, WorkbookContents } from "../api";
+import {
+  type Database,
+  following,
+  recordFetch,
+  recordReading,
+  recordTyped,
+  sourceBytes,
+  sourceNamed,
+  sourcesToFetch,
+  storeSource,
+} from "../store";
 import type { Asker, Work } from "../work";
 import { fetchWorkbook, type Known, nameAt } from "./address";
 import type { Jobs } from "./queue";
@@ -27,11 +38,74 @@ export async function receiveWorkbook(
   { name, bytes, from }: { name: string; bytes: Uint8Array; from: string },
   asker: Asker,
 ): Promise<SourceTaken> {
-  const { remarks } = await work.run("workbook", { bytes, name }, asker);
+  const before = await sourceNamed(db, asker.owner, name);
+  const { remarks } = await work.run("workbook", { bytes, name, csv: before?.csv }, asker);
   const version = createHash("sha256").update(bytes).digest("hex");
   const { id, known, fresh } = await storeSource(db, asker.owner, { name, bytes, sha256: version, from });
   if (known && fresh) await jobs.refresh(asker.owner, name, { source: id, take: "latest" });
   return { id, version, known, fresh, remarks };
+}
+
+/** Returns what a workbook would change as the newest version of the source with its name; nothing is stored. */
+export async function previewWorkbook(
+  { db, work }: ReceiveContext,
+  { name, bytes, language }: { name: string; bytes: Uint8Array; language: string },
+  asker: Asker,
+): Promise<VersionPreview> {
+  const source = await sourceNamed(db, asker.owner, name);
+  const none = { addedSheets: [], removedSheets: [], addedNames: [], removedNames: [], count: 0, cells: [] };
+  if (!source) {
+    await work.run("workbook", { bytes, name }, asker);
+    return { source: null, same: false, ...none, following: { values: 0, decks: 0 } };
+  }
+  const same = createHash("sha256").update(bytes).digest("hex") === source.newest;
+  const before = { bytes: await sourceBytes(db, source), name, csv: source.csv };
+  const changes = same
+    ? none
+    : await work.run("differences", { before, after: { bytes, name, csv: source.csv }, language }, asker);
+  return { source: source.id, same, ...changes, following: await following(db, asker.owner, name) };
+}
+
+/** The reading of a sheet that is typed: it is written so. */
+const TYPED = { encoding: "utf-8", delimiter: ",", decimal: "." } as const;
+
+/** Takes a sheet that was typed, as a new source or as the newest version of the one with its name. */
+export async function receiveTyped(
+  context: ReceiveContext,
+  { name, rows }: TypedSheet,
+  asker: Asker,
+): Promise<SourceTaken> {
+  const file = `${
+    name
+      .replace(/\.csv$/i, "")
+      .replace(/[/\\:*?"<>|]/g, " ")
+      .trim() || "Sheet"
+  }.csv`;
+  const known = await sourceNamed(context.db, asker.owner, file);
+  if (known && !known.typed)
+    throw new Failure("conflict", file, `There is a workbook “${file}” already. Give the sheet another name.`);
+  const bytes = new TextEncoder().encode(writeCsv(rows));
+  const taken = await receiveWorkbook(context, { name: file, bytes, from: "typed" }, asker);
+  if (!known) {
+    await recordTyped(context.db, taken.id);
+    await recordReading(context.db, taken.id, TYPED);
+  }
+  return taken;
+}
+
+/** Corrects how a .csv is read; decks that follow it by themselves are refreshed by a job. Refuses a reading that fails. */
+export async function rereadSource(
+  { db, work, jobs }: ReceiveContext,
+  source: { id: string; name: string; newest: string },
+  csv: CsvReading | null,
+  asker: Asker,
+): Promise<WorkbookContents> {
+  if (!isCsv(source.name))
+    throw new Failure("not-supported", source.name, "Only .csv and .tsv files are read in more than one way.");
+  const contents = await work.run("workbook", { bytes: await sourceBytes(db, source), name: source.name, csv }, asker);
+  await recordReading(db, source.id, csv);
+  await jobs.refresh(asker.owner, source.name, { source: source.id, take: "latest", reread: true });
+  return contents;
 }
 
 /** Fetches a workbook from an address and takes it, where it has changed. Throws a Failure with a sentence otherwise. */

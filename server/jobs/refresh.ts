@@ -62,7 +62,7 @@ async function refreshDeck(
 /** Takes the newest values of a source in every deck of its owner that uses it. Decks deleted meanwhile are left out. */
 export async function runRefresh(
   context: RefreshWork,
-  { source: id, take }: RefreshRequest,
+  { source: id, take, reread }: RefreshRequest,
 ): Promise<{
   result: JobResult;
   report: {
@@ -72,7 +72,7 @@ export async function runRefresh(
 }> {
   const { db, owner, progress } = context;
   const source = await sourceOf(db, owner, id);
-  const decks = await decksBehind(db, owner, source.name, source.newest);
+  const decks = await decksBehind(db, owner, source.name, reread ? undefined : source.newest);
   const result: JobResult = { decks: [], sentence: "", rows: [], remarks: [] };
   const adapted: { slide: number; what: string; how: string }[] = [];
   const left: { slide: number; what: string; why: string }[] = [];

@@ -57,8 +57,8 @@ export function bindingRoutes(context: AppContext): Router {
           "repeated",
           {
             deck,
-            now: { bytes: await sourceBytes(db, source), name: source.name },
-            before: before && { bytes: before, name: source.name },
+            now: { bytes: await sourceBytes(db, source), name: source.name, csv: source.csv },
+            before: before && { bytes: before, name: source.name, csv: source.csv },
           },
           asker(call),
         ),
@@ -81,7 +81,7 @@ export function bindingRoutes(context: AppContext): Router {
       const { source: id, ...asked } = body(BindAsked, call.request);
       const source = await sourceOf(db, call.user.id, id);
       const { deck } = await loadDeck(db, call.deck);
-      const file = { bytes: await sourceBytes(db, source), name: source.name, version: source.newest };
+      const file = { bytes: await sourceBytes(db, source), name: source.name, csv: source.csv, version: source.newest };
       call.response.json(
         await work.run(
           "bind",

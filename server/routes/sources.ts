@@ -1,9 +1,9 @@
-import { WORKBOOKS, workbookKind, checked, cutText, Failure } from "@unitext/core/model";
+import { CsvReading, WORKBOOKS, workbookKind, checked, cutText, Failure } from "@unitext/core/model";
 import { listExtensions } from "@unitext/core/formats/catalogue";
 import express, { Router } from "express";
-import { CellsAsked, RefreshRequest, SourceAddress, type SourceList } from "../api";
+import { CellsAsked, RefreshRequest, SourceAddress, type SourceList, TypedSheet } from "../api";
 import { deleteSource, listSources, sourceBytes, sourceOf } from "../store";
-import { fetchAgain, receiveAddress, receiveWorkbook } from "../jobs";
+import { fetchAgain, previewWorkbook, receiveAddress, receiveTyped, receiveWorkbook, rereadSource } from "../jobs";
 import { type AppContext, asker, body, bytesOf, type Call, route } from "./context";
 import { LIMITS, upload } from "./uploads";
 
@@ -53,6 +53,36 @@ export function sourceRoutes(context: AppContext): Router {
   );
 
   routes.post(
+    "/sources/preview",
+    upload(LIMITS.file),
+    route(async (call) => {
+      const { request, response } = call;
+      const name = workbookName(request.query.name);
+      const language = String(request.query.language ?? "en").slice(0, 40);
+      response.json(await previewWorkbook(context, { name, bytes: bytesOf(request), language }, asker(call)));
+    }),
+  );
+
+  routes.post(
+    "/sources/typed",
+    json,
+    route(async (call) => {
+      const taken = await receiveTyped(context, body(TypedSheet, call.request), asker(call));
+      call.response.status(taken.known ? 200 : 201).json(taken);
+    }),
+  );
+
+  routes.put(
+    "/sources/:source/reading",
+    json,
+    route(async (call) => {
+      const source = await sourceOf(db, call.user.id, String(call.request.params.source));
+      const csv = body(CsvReading.nullable(), call.request);
+      call.response.json(await rereadSource(context, source, csv, asker(call)));
+    }),
+  );
+
+  routes.post(
     "/sources/address",
     json,
     route(async (call) => {
@@ -85,7 +115,7 @@ export function sourceRoutes(context: AppContext): Router {
     route(async (call) => {
       const source = await sourceOf(db, call.user.id, String(call.request.params.source));
       const bytes = await sourceBytes(db, source);
-      call.response.json(await work.run("workbook", { bytes, name: source.name }, asker(call)));
+      call.response.json(await work.run("workbook", { bytes, name: source.name, csv: source.csv }, asker(call)));
     }),
   );
 
@@ -95,7 +125,9 @@ export function sourceRoutes(context: AppContext): Router {
       const source = await sourceOf(db, call.user.id, String(call.request.params.source));
       const asked = checked(CellsAsked, call.request.query, "The request");
       const bytes = await sourceBytes(db, source);
-      call.response.json(await work.run("cells", { file: { bytes, name: source.name }, asked }, asker(call)));
+      call.response.json(
+        await work.run("cells", { file: { bytes, name: source.name, csv: source.csv }, asked }, asker(call)),
+      );
     }),
   );
 

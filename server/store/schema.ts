@@ -1,5 +1,5 @@
 import type { Change } from "@unitext/core/edit";
-import type { DeckMetadata, RichText, Slide } from "@unitext/core/model";
+import type { CsvReading, DeckMetadata, RichText, Slide } from "@unitext/core/model";
 import type { Report } from "@unitext/core/tally";
 import type { JobResult } from "../api";
 import {
@@ -258,6 +258,10 @@ export const sources = pgTable(
     modified: text("modified"),
     checkedAt: timestamp("checked_at", { withTimezone: true }),
     problem: text("problem"),
+    /** How a .csv is read where what would be recognised is wrong. */
+    csv: jsonb("csv").$type<CsvReading>(),
+    /** Whether it is a sheet that is typed in Unitext. */
+    typed: boolean("typed").notNull().default(false),
   },
   (table) => [unique("sources_name").on(table.owner, table.name)],
 );

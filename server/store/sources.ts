@@ -1,4 +1,4 @@
-import { Failure } from "@unitext/core/model";
+import { type CsvReading, Failure } from "@unitext/core/model";
 import { and, asc, desc, eq, inArray, isNotNull, isNull, lt, ne, or, sql } from "drizzle-orm";
 import { nanoid } from "nanoid";
 import type { SourceSummary } from "../api";
@@ -81,6 +81,35 @@ export async function sourceOf(db: Reader, owner: string, id: string) {
   return row;
 }
 
+/** Returns the source of a person with a name; undefined when there is none. */
+export async function sourceNamed(db: Reader, owner: string, name: string) {
+  const [row] = await db
+    .select()
+    .from(sources)
+    .where(and(eq(sources.owner, owner), eq(sources.name, name)));
+  return row;
+}
+
+/** Records how a .csv is read; null lets it be recognised. */
+export async function recordReading(db: Database, id: string, csv: CsvReading | null): Promise<void> {
+  await db.update(sources).set({ csv }).where(eq(sources.id, id));
+}
+
+/** Records that a source is a sheet that is typed in Unitext. */
+export async function recordTyped(db: Database, id: string): Promise<void> {
+  await db.update(sources).set({ typed: true }).where(eq(sources.id, id));
+}
+
+/** Counts the values that follow a source by themselves, and their decks. */
+export async function following(db: Reader, owner: string, name: string): Promise<{ values: number; decks: number }> {
+  const [row] = await db
+    .select({ values: sql<number>`count(*)::int`, decks: sql<number>`count(distinct ${bindings.deck})::int` })
+    .from(bindings)
+    .innerJoin(decks, eq(decks.id, bindings.deck))
+    .where(and(eq(decks.owner, owner), eq(bindings.source, name), eq(bindings.mode, "latest")));
+  return row ?? { values: 0, decks: 0 };
+}
+
 /** Returns the bytes of a version of a source; of the newest unless one is named. Throws a Failure `not-found`. */
 export async function sourceBytes(
   db: Reader,
@@ -142,11 +171,13 @@ export async function listSources(db: Reader, owner: string): Promise<SourceSumm
     .innerJoin(sources, and(eq(sources.owner, decks.owner), eq(sources.name, bindings.source)))
     .where(eq(decks.owner, owner))
     .groupBy(bindings.source, decks.id);
-  return rows.map(({ id, name, address, problem }) => ({
+  return rows.map(({ id, name, address, problem, csv, typed }) => ({
     id,
     name,
     address,
     problem,
+    csv,
+    typed,
     versions: versions
       .filter(({ source }) => source === id)
       .map(({ version, at, from, size }) => ({ version, at: at.toISOString(), from, size })),
@@ -165,18 +196,21 @@ export async function sourcesOfDeck(
   db: Reader,
   deck: string,
   names: readonly string[],
-): Promise<{ name: string; version: string; bytes: Uint8Array }[]> {
+): Promise<{ name: string; version: string; bytes: Uint8Array; csv: CsvReading | null }[]> {
   if (!names.length) return [];
   return db
-    .select({ name: sources.name, version: sources.newest, bytes: sourceVersions.bytes })
+    .select({ name: sources.name, version: sources.newest, bytes: sourceVersions.bytes, csv: sources.csv })
     .from(decks)
     .innerJoin(sources, eq(sources.owner, decks.owner))
     .innerJoin(sourceVersions, and(eq(sourceVersions.source, sources.id), eq(sourceVersions.sha256, sources.newest)))
     .where(and(eq(decks.id, deck), inArray(sources.name, [...names])));
 }
 
-/** Returns the decks of a person that show values of a source and are behind its newest version. */
-export async function decksBehind(db: Reader, owner: string, name: string, newest: string): Promise<string[]> {
+/**
+ * Returns the decks of a person that show values of a source and are behind its newest version; without a version, all
+ * that show values of it that may change.
+ */
+export async function decksBehind(db: Reader, owner: string, name: string, newest?: string): Promise<string[]> {
   const rows = await db
     .selectDistinct({ id: decks.id })
     .from(bindings)
@@ -185,7 +219,8 @@ export async function decksBehind(db: Reader, owner: string, name: string, newes
       and(
         eq(decks.owner, owner),
         eq(bindings.source, name),
-        sql`${bindings.mode} <> 'fixed' and ${bindings.version} is distinct from ${newest}`,
+        ne(bindings.mode, "fixed"),
+        newest === undefined ? undefined : sql`${bindings.version} is distinct from ${newest}`,
       ),
     );
   return rows.map(({ id }) => id);

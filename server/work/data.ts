@@ -5,12 +5,14 @@ import {
   type Bound,
   bindCells,
   cellText,
+  compareWorkbooks,
   openWorkbook,
   outdatedNumbers,
   refreshDeck,
   type SourceAtHand,
   typedNumbers,
   type Workbook,
+  type WorkbookChanges,
 } from "@unitext/core/data";
 import { type EmbeddedWorkbook, embeddedWorkbooks } from "@unitext/core/formats";
 import { type Deck, Failure, formatCells, type Slide } from "@unitext/core/model";
@@ -27,9 +29,9 @@ export interface SourceFile extends NamedFile {
 const recent = new Map<string, Workbook>();
 const MOST_RECENT = 2;
 
-function opened({ bytes, name }: NamedFile): Workbook {
-  const key = `${name} ${createHash("sha256").update(bytes).digest("hex")}`;
-  const workbook = recent.get(key) ?? openWorkbook(bytes, name);
+function opened({ bytes, name, csv }: NamedFile): Workbook {
+  const key = `${name} ${createHash("sha256").update(bytes).digest("hex")} ${JSON.stringify(csv ?? null)}`;
+  const workbook = recent.get(key) ?? openWorkbook(bytes, name, csv ?? undefined);
   recent.delete(key);
   recent.set(key, workbook);
   const [oldest] = recent.keys();
@@ -53,9 +55,30 @@ export function workbookContents(file: NamedFile): WorkbookContents {
       name,
       at: { sheet: address.sheet, cells: formatCells(address) },
     })),
-    charts: workbook.charts.map(({ name, sheet, type }) => ({ name, sheet, type })),
+    charts: workbook.charts.map(({ name, sheet, type, categories, series }) => ({
+      name,
+      sheet,
+      type,
+      areas: [categories, ...series.flatMap(({ nameAt, values }) => [nameAt, values])].flatMap((area) =>
+        area ? [{ sheet: area.sheet, cells: formatCells(area) }] : [],
+      ),
+    })),
     remarks: [...workbook.remarks],
+    ...(workbook.csv ? { csv: workbook.csv } : {}),
   };
+}
+
+/** Returns what differs between two versions of a workbook. */
+export function workbookChanges({
+  before,
+  after,
+  language,
+}: {
+  before: NamedFile;
+  after: NamedFile;
+  language: string;
+}): WorkbookChanges {
+  return compareWorkbooks(opened(before), opened(after), language);
 }
 
 /** Returns the texts of some rows and columns of a sheet. */

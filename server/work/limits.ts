@@ -30,6 +30,7 @@ const BY_TASK: Record<TaskName, Bounds> = {
   write: LONG,
   archive: LONG,
   workbook: { ...LONG, seconds: 120 },
+  differences: { ...LONG, seconds: 120 },
   cells: { ...LONG, seconds: 120 },
   bind: { ...LONG, seconds: 120 },
   refresh: { ...LONG, seconds: 120 },

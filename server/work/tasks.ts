@@ -21,7 +21,15 @@ import { zipSync } from "fflate";
 import { nanoid } from "nanoid";
 import { ChangeRequest, type DocumentText, NewDeck } from "../api";
 import { type Drawn, convertPictures, exportDeck, type ExportWork, readPdf } from "@unitext/node";
-import { bindRange, compareBindings, findTyped, sheetCells, workbookContents, workbooksInside } from "./data";
+import {
+  bindRange,
+  compareBindings,
+  findTyped,
+  sheetCells,
+  workbookChanges,
+  workbookContents,
+  workbooksInside,
+} from "./data";
 import type { NamedFile } from "./namedfile";
 import { readFile, type ReadProgress, type ReadWork } from "./read";
 
@@ -138,6 +146,8 @@ export const TASKS = {
   body: parseBody,
   /** Lists what is in a workbook. */
   workbook: workbookContents,
+  /** Returns what differs between two versions of a workbook. */
+  differences: workbookChanges,
   /** Returns some cells of a sheet as texts. */
   cells: sheetCells,
   /** Takes cells of a workbook for a slide. */

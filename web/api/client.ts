@@ -59,6 +59,14 @@ export async function post<S extends z.ZodType>(
   return schema.parse(await response.json());
 }
 
+/** Sends a body by another method than POST and returns the checked answer. Throws Refused or Unreachable. */
+export const send = <S extends z.ZodType>(
+  method: "PUT" | "PATCH",
+  path: string,
+  body: unknown,
+  schema: S,
+): Promise<z.output<S>> => post(path, body, schema, { method });
+
 /** Sends a body without an answer. Throws Refused or Unreachable. */
 export async function put(path: string, body: unknown): Promise<void> {
   await answered(path, { method: "PUT", headers: { "content-type": "application/json" }, body: JSON.stringify(body) });

@@ -1,15 +1,11 @@
 import { BINDING_MODES, type BindingMode, metadataOf, nameOf } from "@unitext/core/model";
 import type { CheckedBinding } from "@unitext/server/api";
-import { useMemo, useState } from "react";
+import { useMemo } from "react";
 import { Link } from "react-router";
 import { useDeck } from "../deck/DeckContext";
 import { SmallSlide } from "../deck/SmallSlide";
-
-export const MODE_LABELS: Record<BindingMode, string> = {
-  latest: "Always the latest",
-  asked: "When asked",
-  fixed: "Fixed",
-};
+import { MODE_LABELS } from "../sources/fields";
+import { changedCells, difference } from "./changes";
 
 export const STATE_LABELS: Record<CheckedBinding["state"], string> = {
   current: "up to date",
@@ -29,19 +25,6 @@ const STATE_COLOURS: Partial<Record<CheckedBinding["state"], string>> = {
 };
 
 const DAY = new Intl.DateTimeFormat(undefined, { day: "numeric", month: "short" });
-const NUMBER = new Intl.NumberFormat(undefined, { maximumFractionDigits: 6, signDisplay: "exceptZero" });
-const PERCENT = new Intl.NumberFormat(undefined, {
-  style: "percent",
-  maximumFractionDigits: 1,
-  signDisplay: "exceptZero",
-});
-
-/** Returns the difference between two numbers as text, with its share of the first where that is not 0. */
-export function difference({ from, to }: { from: number; to: number }): string {
-  const change = Number((to - from).toPrecision(12));
-  return from === 0 ? NUMBER.format(change) : `${NUMBER.format(change)} (${PERCENT.format(change / Math.abs(from))})`;
-}
-
 /** What a binding shows, in one line: a value, or the first cells of a table or chart. */
 function Shown({ text, emphasised }: { text: string; emphasised?: boolean }) {
   const rows = text.split("\n");
@@ -51,64 +34,6 @@ function Shown({ text, emphasised }: { text: string; emphasised?: boolean }) {
     <span className="quiet">
       {rows.length - 1} {rows.length === 2 ? "row" : "rows"}
     </span>
-  );
-}
-
-/** Describes which cells of a table or chart are new: the first of them, old and new. */
-export function changedCells(from: string, to: string): { from: string; to: string }[] {
-  const [before, after] = [from, to].map((text) => text.split("\n").map((row) => row.split("\t")));
-  return (after ?? []).flatMap((row, y) =>
-    row.flatMap((cell, x) => {
-      const old = before?.[y]?.[x];
-      return old === cell ? [] : [{ from: old ?? "", to: cell }];
-    }),
-  );
-}
-
-/** The cells of a binding; other ones can be typed. */
-function RangeEditor({
-  range,
-  label,
-  canEdit,
-  onRange,
-}: {
-  range: string;
-  label: string;
-  canEdit: boolean;
-  onRange: ((range: string) => void) | undefined;
-}) {
-  const [text, setText] = useState<string>();
-  if (text === undefined)
-    return (
-      <button
-        type="button"
-        className="text-left underline-offset-4 hover:underline disabled:no-underline"
-        aria-label={`Cells of ${label}: change`}
-        title={canEdit ? "Choose other cells" : "Its source is not here"}
-        disabled={!canEdit}
-        onClick={() => setText(range)}
-      >
-        {range}
-      </button>
-    );
-  return (
-    <form
-      onSubmit={(event) => {
-        event.preventDefault();
-        setText(undefined);
-        if (text.trim() && text.trim() !== range) onRange?.(text.trim());
-      }}
-    >
-      <input
-        ref={(field) => field?.focus()}
-        className="input input-xs w-36"
-        aria-label={`Cells of ${label}`}
-        value={text}
-        onChange={(event) => setText(event.target.value)}
-        onBlur={() => setText(undefined)}
-        onKeyDown={(event) => event.key === "Escape" && setText(undefined)}
-      />
-    </form>
   );
 }
 
@@ -134,8 +59,8 @@ export function BindingRow({
   onChoose: (chosen: boolean) => void;
   onMode: (mode: BindingMode) => void;
   onCompare: () => void;
-  /** Ties it to other cells; undefined when its source is not here. */
-  onRebind: ((range: string) => void) | undefined;
+  /** Shows its cells in their workbook, where others can be chosen. */
+  onRebind: () => void;
   onUnlink: () => void;
 }) {
   const { deck } = useDeck();
@@ -182,12 +107,16 @@ export function BindingRow({
         )}
       </td>
       <td className="px-2 text-sm">
-        <RangeEditor
-          range={binding.range}
-          label={label}
-          canEdit={canEdit && onRebind !== undefined}
-          onRange={onRebind}
-        />
+        <button
+          type="button"
+          className="text-left underline-offset-4 hover:underline disabled:no-underline"
+          aria-label={`Cells of ${label}: open`}
+          title={canEdit ? "Look at the cells in their workbook, or choose others" : undefined}
+          disabled={!canEdit}
+          onClick={onRebind}
+        >
+          {binding.range}
+        </button>
         <span className="quiet block text-xs">
           {binding.source}
           {binding.use && binding.use !== "table" && binding.use !== "chart" ? `, ${binding.use}` : ""}

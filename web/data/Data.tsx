@@ -1,4 +1,4 @@
-import { BINDING_MODES, type BindingMode, must, workbookKind } from "@unitext/core/model";
+import { BINDING_MODES, type BindingMode, must } from "@unitext/core/model";
 import type { CheckedBinding, SourceSummary } from "@unitext/server/api";
 import { useVirtualizer } from "@tanstack/react-virtual";
 import { useEffect, useRef, useState } from "react";
@@ -6,16 +6,26 @@ import { mutate } from "swr";
 import { useDeck } from "../deck/DeckContext";
 import { isOpen, JobLine, useJobs } from "../jobs";
 import { DeckFrame } from "../shell/DeckFrame";
-import { BindingRow, MODE_LABELS, STATE_LABELS } from "./BindingRow";
+import { ChooseCells } from "../sources/ChooseCells";
+import { MODE_LABELS } from "../sources/fields";
+import { PutOnSlide } from "../sources/PutOnSlide";
+import { TypedSheetDialog } from "../sources/TypedSheetDialog";
+import { useIncoming } from "../sources/useIncoming";
+import { useSources } from "../sources/useSources";
+import { useFileDrop } from "../ui/useFileDrop";
+import { BindingRow, STATE_LABELS } from "./BindingRow";
 import { CompareDialog } from "./CompareDialog";
-import { PutOnSlide } from "./PutOnSlide";
 import { SourcesPanel } from "./SourcesPanel";
 import { TypedNumbersDialog } from "./TypedNumbersDialog";
 import { useBindings } from "./useBindings";
-import { useSources } from "./useSources";
 
 /** Whether a binding has something newer to take. */
 const hasNew = ({ state }: CheckedBinding) => state === "stale" || state === "moved";
+
+/** What a binding makes of its cells. */
+function wantedOf({ binding: { use } }: CheckedBinding): "table" | "chart" | "value" {
+  return use === "table" || use === "chart" ? use : "value";
+}
 
 /** Keeps the place of rows that are not in the page. */
 function Gap({ height }: { height: number }) {
@@ -29,9 +39,9 @@ function Gap({ height }: { height: number }) {
 
 /** Data: the values that slides show of workbooks, what has changed, and the workbooks themselves. */
 export default function Data() {
-  const { canEdit } = useDeck();
+  const { deck, canEdit } = useDeck();
   const { checks, settled, unread, error, busy, take, withValues, setMode, rebind, unlink } = useBindings();
-  const { sources, bringIn } = useSources();
+  const { sources } = useSources();
   const jobs = useJobs().filter(({ kind }) => kind === "refresh");
   const running = jobs.filter(isOpen).length;
   // Where sources are used changes when values have been taken.
@@ -40,11 +50,15 @@ export default function Data() {
   const [shown, setShown] = useState<"all" | CheckedBinding["state"]>("all");
   const [source, setSource] = useState("");
   const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
-  const [comparing, setComparing] = useState<CheckedBinding>();
+  const [comparing, setComparing] = useState<readonly CheckedBinding[]>();
+  const [rebinding, setRebinding] = useState<CheckedBinding>();
   const [putting, setPutting] = useState<SourceSummary>();
   const [finding, setFinding] = useState<SourceSummary>();
   const [said, setSaid] = useState<string[]>([]);
-  const [over, setOver] = useState(false);
+  const [typing, setTyping] = useState<{ source?: SourceSummary }>();
+  const incoming = useIncoming(deck.language);
+  const receive = (files: readonly File[]) => void incoming.receive(files).then(setSaid);
+  const { over, handlers } = useFileDrop(receive);
 
   const names = [...new Set(checks?.map(({ binding }) => binding.source))];
   const own = jobs.filter(({ name }) => names.includes(name));
@@ -64,60 +78,27 @@ export default function Data() {
   const fresh = rows.filter(hasNew);
   const picked = rows.filter(({ key }) => chosen.has(key));
 
-  const rebindOf = (check: CheckedBinding) => {
-    const own = sources?.find(({ name }) => name === check.binding.source);
-    return own && ((range: string) => void rebind(check, own.id, range));
-  };
-
-  async function receive(files: readonly File[]) {
-    const lines: string[] = [];
-    for (const file of files) {
-      try {
-        if (!workbookKind(file.name)) throw new Error("This is no workbook.");
-        const { known, fresh: isNew, remarks } = await bringIn(file);
-        lines.push(
-          `${file.name}: ${!known ? "is a source now." : isNew ? "is the newest version now; values that always follow are taken." : "is the version that is here already."}`,
-          ...remarks.map((remark) => `${file.name}: ${remark}`),
-        );
-      } catch (reason) {
-        lines.push(`${file.name}: ${(reason as Error).message}`);
-      }
-    }
-    setSaid(lines);
-  }
-
   const tools = (
     <div className="flex items-center gap-2">
       <button
         type="button"
         className="btn btn-primary btn-sm"
         disabled={!canEdit || busy || !settled || !fresh.length}
-        onClick={() => void take(fresh.map(({ key }) => key))}
+        onClick={() => setComparing(fresh)}
       >
         {fresh.length > 1
-          ? `Take all ${fresh.length} new values`
+          ? `Compare ${fresh.length} new values`
           : fresh.length
-            ? "Take the new value"
+            ? "Compare the new value"
             : "Everything is up to date"}
       </button>
     </div>
   );
   return (
     <DeckFrame place="Data" tools={tools}>
-      {/* biome-ignore lint/a11y/noStaticElementInteractions: workbooks may be dropped anywhere; the button in the panel does the same by keyboard. */}
       <div
         className={`grid h-full grid-cols-[minmax(0,1fr)_17rem] ${over ? "outline-4 -outline-offset-4 outline-primary" : ""}`}
-        onDragOver={(event) => {
-          if (!event.dataTransfer.types.includes("Files")) return;
-          event.preventDefault();
-          setOver(true);
-        }}
-        onDragLeave={(event) => event.currentTarget === event.target && setOver(false)}
-        onDrop={(event) => {
-          event.preventDefault();
-          setOver(false);
-          void receive([...event.dataTransfer.files]);
-        }}
+        {...handlers}
       >
         <div className="flex min-h-0 min-w-0 flex-col">
           <div className="hairline flex flex-wrap items-center gap-3 border-b px-4 py-2 text-sm">
@@ -153,10 +134,10 @@ export default function Data() {
                 <button
                   type="button"
                   className="btn btn-xs"
-                  disabled={!canEdit || busy || !settled}
-                  onClick={() => void take(picked.map(({ key }) => key))}
+                  disabled={!canEdit || busy || !settled || !picked.some(hasNew)}
+                  onClick={() => setComparing(picked.filter(hasNew))}
                 >
-                  Take new values
+                  Compare new values
                 </button>
                 <select
                   className="select select-xs w-40"
@@ -246,8 +227,8 @@ export default function Data() {
                           )
                         }
                         onMode={(mode) => setMode([check], mode)}
-                        onCompare={() => setComparing(check)}
-                        onRebind={rebindOf(check)}
+                        onCompare={() => setComparing([check])}
+                        onRebind={() => setRebinding(check)}
                         onUnlink={() => unlink([check])}
                       />
                     ))}
@@ -259,22 +240,41 @@ export default function Data() {
         </div>
         <SourcesPanel
           sources={sources}
-          onFiles={(files) => void receive(files)}
+          onFiles={receive}
           onOpen={setPutting}
           onFind={setFinding}
+          onType={(source) => setTyping(source ? { source } : {})}
           onSaid={(line) => setSaid([line])}
         />
       </div>
       {comparing && (
         <CompareDialog
-          check={comparing}
+          checks={comparing}
           withValues={withValues}
-          onTake={() => void take([comparing.key])}
+          onTake={() => void take(comparing.map(({ key }) => key))}
           onClose={() => setComparing(undefined)}
         />
       )}
       {finding && <TypedNumbersDialog source={finding} onClose={() => setFinding(undefined)} />}
-      {putting && <PutOnSlide source={putting} onClose={() => setPutting(undefined)} />}
+      {putting && <PutOnSlide source={putting} sources={sources ?? []} onClose={() => setPutting(undefined)} />}
+      {rebinding && (
+        <ChooseCells
+          title={`Cells on slide ${rebinding.slide}`}
+          wanted={wantedOf(rebinding)}
+          binding={rebinding.binding}
+          act="Tie to these cells"
+          onChosen={(bound) => rebind(rebinding, bound)}
+          onClose={() => setRebinding(undefined)}
+        />
+      )}
+      {typing && (
+        <TypedSheetDialog
+          source={typing.source}
+          onSaid={(line) => setSaid([line])}
+          onClose={() => setTyping(undefined)}
+        />
+      )}
+      {incoming.dialog}
     </DeckFrame>
   );
 }

@@ -1,11 +1,12 @@
 import { WORKBOOKS, workbookKind } from "@unitext/core/model";
 import { listExtensions } from "@unitext/core/formats/catalogue";
 import { SourceTaken, type SourceSummary } from "@unitext/server/api";
-import { FileSpreadsheet, Plus } from "lucide-react";
+import { FileSpreadsheet, FolderOpen, Plus } from "lucide-react";
 import { type FormEvent, useRef, useState } from "react";
 import { Link } from "react-router";
 import { mutate } from "swr";
 import { z } from "zod";
+import { reloadSources } from "../sources/useSources";
 import { InsideFile } from "./InsideFile";
 import { download, post, remove } from "../api/client";
 
@@ -17,6 +18,7 @@ export function SourcesPanel({
   onFiles,
   onOpen,
   onFind,
+  onType,
   onSaid,
 }: {
   sources: readonly SourceSummary[] | undefined;
@@ -24,16 +26,21 @@ export function SourcesPanel({
   onOpen: (source: SourceSummary) => void;
   /** Looks for numbers in the deck that repeat cells of a source. */
   onFind: (source: SourceSummary) => void;
+  /** Opens a sheet that is typed; a new one without a source. */
+  onType: (source?: SourceSummary) => void;
   /** Says what became of something. */
   onSaid: (line: string) => void;
 }) {
   const chooser = useRef<HTMLInputElement>(null);
   return (
     <aside aria-label="Sources" className="hairline flex min-h-0 flex-col overflow-auto border-l px-4 py-3 text-sm">
-      <div className="mb-2 flex items-center justify-between">
-        <h2 className="font-semibold">Sources</h2>
+      <div className="mb-2 flex items-center gap-1">
+        <h2 className="mr-auto font-semibold">Sources</h2>
         <button type="button" className="btn btn-xs" onClick={() => chooser.current?.click()}>
-          <Plus size={14} aria-hidden="true" /> Bring in a workbook
+          <FolderOpen size={14} aria-hidden="true" /> Open
+        </button>
+        <button type="button" className="btn btn-xs" onClick={() => onType()}>
+          <Plus size={14} aria-hidden="true" /> New sheet
         </button>
         <input
           ref={chooser}
@@ -58,17 +65,19 @@ export function SourcesPanel({
       )}
       <ul className="space-y-3">
         {sources?.map((source) => (
-          <SourceItem key={source.id} source={source} onOpen={() => onOpen(source)} onFind={() => onFind(source)} />
+          <SourceItem
+            key={source.id}
+            source={source}
+            onOpen={() => onOpen(source)}
+            onFind={() => onFind(source)}
+            onType={() => onType(source)}
+          />
         ))}
       </ul>
       <InsideFile onTaken={onSaid} />
     </aside>
   );
 }
-
-/** Reads everything again that a new version of a source may change. */
-const refreshSources = () =>
-  mutate((key) => typeof key === "string" && (key === "/sources" || key === "/jobs" || key.includes("/bindings")));
 
 /** Adds a workbook that is fetched from an address again and again. */
 function AddressForm() {
@@ -82,7 +91,7 @@ function AddressForm() {
     try {
       await post("/sources/address", { address }, SourceTaken);
       setAddress("");
-      await refreshSources();
+      await reloadSources();
     } catch (reason) {
       setProblem((reason as Error).message);
     } finally {
@@ -112,14 +121,24 @@ function AddressForm() {
   );
 }
 
-function SourceItem({ source, onOpen, onFind }: { source: SourceSummary; onOpen: () => void; onFind: () => void }) {
+function SourceItem({
+  source,
+  onOpen,
+  onFind,
+  onType,
+}: {
+  source: SourceSummary;
+  onOpen: () => void;
+  onFind: () => void;
+  onType: () => void;
+}) {
   const { id, name, versions, decks } = source;
   const [newest] = versions;
   const behind = decks.reduce((sum, deck) => sum + deck.behind, 0);
   const takeAll = () =>
     post(`/sources/${id}/refresh`, { take: "all" }, z.object({ job: z.string() })).then(() => mutate("/jobs"));
   const fetchNow = () =>
-    post(`/sources/${id}/fetch`, {}, z.object({ fresh: z.boolean() })).finally(() => refreshSources());
+    post(`/sources/${id}/fetch`, {}, z.object({ fresh: z.boolean() })).finally(() => reloadSources());
   return (
     <li className="hairline border p-2" data-source={name}>
       <p className="flex items-center gap-2 font-semibold">
@@ -148,6 +167,11 @@ function SourceItem({ source, onOpen, onFind }: { source: SourceSummary; onOpen:
         <button type="button" className="btn btn-xs" onClick={onOpen}>
           Put on slide
         </button>
+        {source.typed && (
+          <button type="button" className="btn btn-ghost btn-xs" onClick={onType}>
+            Change cells
+          </button>
+        )}
         {source.address && (
           <button type="button" className="btn btn-ghost btn-xs" onClick={() => void fetchNow()}>
             Fetch now

@@ -1,8 +1,8 @@
-import { withBindingAt } from "@unitext/core/data";
+import { type Bound, withBindingAt } from "@unitext/core/data";
 import { batch, type SingleChange } from "@unitext/core/edit";
 import type { Binding, BindingMode, Slide } from "@unitext/core/model";
-import { BoundCells, type CheckedBinding, DeckBindings } from "@unitext/server/api";
-import { useState } from "react";
+import { type CheckedBinding, DeckBindings } from "@unitext/server/api";
+import { useEffect, useRef, useState } from "react";
 import useSWR from "swr";
 import { get, post } from "../api/client";
 import { useDeck } from "../deck/DeckContext";
@@ -12,50 +12,12 @@ const setSlides = (slides: readonly Slide[]) =>
 
 const count = (number: number, one: string, more: string) => (number === 1 ? `one ${one}` : `${number} ${more}`);
 
-type Change = (
-  checks: readonly CheckedBinding[],
-  next: (binding: Binding) => Binding | undefined,
-  words: string,
-) => void;
-
-/** Returns the act that ties a value to other cells of its source, by a change of its binding. */
-function useRebind(change: Change) {
-  const { deck, session } = useDeck();
-  /** Ties a value to other cells of its source; their values are compared then, and taken when wanted. */
-  async function rebind(check: CheckedBinding, source: string, range: string): Promise<void> {
-    const { use, mode, format } = check.binding;
-    try {
-      const bound = await post(
-        `/decks/${deck.id}/bindings`,
-        { source, range, mode, ...(use ? { use } : {}), ...(format ? { format } : {}) },
-        BoundCells,
-      );
-      const next = bound.kind === "value" ? bound.run.binding : bound.element.binding;
-      if (next)
-        change(
-          [check],
-          ({ version: taken, values, previous }) => {
-            // What is shown is still of the cells before.
-            const { version: _, values: __, ...bare } = next;
-            return {
-              ...bare,
-              ...(taken === undefined ? {} : { version: taken }),
-              ...(values ? { values } : {}),
-              ...(previous === undefined ? {} : { previous }),
-            };
-          },
-          `Tied slide ${check.slide} to ${next.range}`,
-        );
-    } catch (reason) {
-      session.notify((reason as Error).message);
-    }
-  }
-  return rebind;
-}
+/** Whether a value is up to date and of no version: it was typed with its link. */
+const isUnrecorded = ({ state, binding }: CheckedBinding) => state === "current" && binding.version === undefined;
 
 /** The bindings of the open deck beside their sources, and what can be done with them. */
 export function useBindings() {
-  const { deck, version, session } = useDeck();
+  const { deck, version, session, canEdit } = useDeck();
   const { data, error, mutate } = useSWR(
     `/decks/${deck.id}/bindings@${version}`,
     () => get(`/decks/${deck.id}/bindings`, DeckBindings),
@@ -66,6 +28,21 @@ export function useBindings() {
   /** Returns the slides as they are with the new values of some bindings. */
   const withValues = async (keys: readonly string[]): Promise<Slide[]> =>
     (await post(`/decks/${deck.id}/bindings/take`, { take: keys }, DeckBindings)).slides;
+
+  const settled = data !== undefined && data.version >= version;
+  // Values that were typed with their link say nothing of the version that they are of: it is recorded once they are equal.
+  const unrecorded = settled && canEdit ? data.checks.filter(isUnrecorded).map(({ key }) => key) : [];
+  const recording = useRef("");
+  // biome-ignore lint/correctness/useExhaustiveDependencies: only another list of values begins it.
+  useEffect(() => {
+    const list = unrecorded.join();
+    if (!list || recording.current === list) return;
+    recording.current = list;
+    withValues(unrecorded).then(
+      (slides) => slides.length && session.apply(setSlides(slides), { quiet: true }),
+      () => undefined,
+    );
+  }, [unrecorded.join()]);
 
   async function take(keys: readonly string[]): Promise<void> {
     setBusy(true);
@@ -105,12 +82,28 @@ export function useBindings() {
   const unlink = (checks: readonly CheckedBinding[]) =>
     change(checks, () => undefined, `Unlinked ${count(checks.length, "value", "values")}`);
 
-  const rebind = useRebind(change);
+  /** Ties a value to other cells. What is shown is still of the cells before; theirs are compared, and taken when wanted. */
+  function rebind(check: CheckedBinding, bound: Bound): void {
+    const next = bound.kind === "value" ? bound.run.binding : bound.element.binding;
+    if (!next) return;
+    const { version: _, values: __, ...bare } = next;
+    change(
+      [check],
+      ({ version: taken, values, previous, format }) => ({
+        ...bare,
+        ...(format === undefined ? {} : { format }),
+        ...(taken === undefined ? {} : { version: taken }),
+        ...(values ? { values } : {}),
+        ...(previous === undefined ? {} : { previous }),
+      }),
+      `Tied slide ${check.slide} to ${next.range}`,
+    );
+  }
   return {
     rebind,
     checks: data?.checks,
     /** Whether the checks are of the deck as it is: while they are made again, nothing is taken by them. */
-    settled: data !== undefined && data.version >= version,
+    settled,
     unread: data?.unread ?? [],
     error: error as Error | undefined,
     busy,

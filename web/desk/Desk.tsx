@@ -6,6 +6,8 @@ import { Link } from "react-router";
 import useSWR, { mutate as mutateKey } from "swr";
 import { get } from "../api/client";
 import { Rail } from "../shell/Rail";
+import { useIncoming } from "../sources/useIncoming";
+import { useFileDrop } from "../ui/useFileDrop";
 import { isOpen, JobLines, useJobs } from "../jobs";
 import { ACCEPTED, ACCEPTED_KINDS } from "./accepted";
 import { DeskRow } from "./DeskRow";
@@ -24,14 +26,16 @@ export default function Desk() {
   const [busy, setBusy] = useState("");
   const [problems, setProblems] = useState<string[]>([]);
   const complain = (message: string) => setProblems((list) => [...list, message]);
+  const incoming = useIncoming(navigator.language);
   const { arrived, broughtSources, bring } = useBroughtFiles({
     onBusy: setBusy,
     onBegin: () => setProblems([]),
     onProblem: complain,
     onDone: () => mutate(),
+    onWorkbooks: incoming.receive,
   });
   const { gone, setAside, restore } = useDeletedDeck(() => void mutate(), complain);
-  const [over, setOver] = useState(false);
+  const { over, handlers } = useFileDrop((files) => void bring(files));
   const chooser = useRef<HTMLInputElement>(null);
   const jobs = useJobs();
   const mutateJobs = () => mutateKey("/jobs");
@@ -48,21 +52,9 @@ export default function Desk() {
     (row) => row.id !== gone?.id && (matches(row.title, pattern) || (row.file !== null && matches(row.file, pattern))),
   );
   return (
-    // biome-ignore lint/a11y/noStaticElementInteractions: files may be dropped anywhere; the button beside does the same by keyboard.
-    <div
-      className="flex h-full"
-      onDragOver={(event) => {
-        event.preventDefault();
-        setOver(true);
-      }}
-      onDragLeave={(event) => event.currentTarget === event.target && setOver(false)}
-      onDrop={(event) => {
-        event.preventDefault();
-        setOver(false);
-        void bring([...event.dataTransfer.files]);
-      }}
-    >
+    <div className="flex h-full" {...handlers}>
       <Rail />
+      {incoming.dialog}
       <main className={`min-w-0 flex-1 overflow-auto ${over ? "outline-4 -outline-offset-4 outline-primary" : ""}`}>
         <header className="flex flex-wrap items-center gap-3 px-6 pt-6 pb-4">
           <h1 className="mr-auto font-serif text-2xl">Desk</h1>

@@ -1,6 +1,6 @@
 import { workbookKind } from "@unitext/core/model";
 import { isDocumentName } from "@unitext/core/formats/catalogue";
-import { ImportResult, SourceTaken } from "@unitext/server/api";
+import { ImportResult } from "@unitext/server/api";
 import { useState } from "react";
 import { useNavigate } from "react-router";
 import { post } from "../api/client";
@@ -20,12 +20,15 @@ export function useBroughtFiles({
   onBusy,
   onProblem,
   onDone,
+  onWorkbooks,
 }: {
   onBegin: () => void;
   /** Says what is being done; empty when it has ended. */
   onBusy: (text: string) => void;
   onProblem: (text: string) => void;
   onDone: () => Promise<unknown>;
+  /** Takes workbooks as sources; resolves with a sentence for each. */
+  onWorkbooks: (files: readonly File[]) => Promise<string[]>;
 }) {
   const navigate = useNavigate();
   const [arrived, setArrived] = useState<ArrivedFile[]>([]);
@@ -34,18 +37,12 @@ export function useBroughtFiles({
   async function bring(files: readonly File[]) {
     onBegin();
     const list: ArrivedFile[] = [];
-    const sources: string[] = [];
-    const waiting = [...files];
+    const isWorkbook = ({ name }: File) => workbookKind(name) !== undefined && !isDocumentName(name);
+    const workbooks = files.filter(isWorkbook);
+    const waiting = files.filter((file) => !isWorkbook(file));
     let taken = 0;
     const take = async (file: File): Promise<void> => {
       try {
-        if (workbookKind(file.name) && !isDocumentName(file.name)) {
-          const { known } = await post(`/sources?name=${encodeURIComponent(file.name)}`, file, SourceTaken);
-          sources.push(
-            `${file.name} is ${known ? "the newest version of its source" : "a source"} now; its cells are put on slides in Data.`,
-          );
-          return;
-        }
         const { id, report, job } = await post(`/files?name=${encodeURIComponent(file.name)}`, file, ImportResult);
         if (job) {
           noteReading(job, id, file.name);
@@ -72,7 +69,7 @@ export function useBroughtFiles({
     await Promise.all([hand(), hand(), hand()]);
     onBusy("");
     setArrived(list);
-    setBroughtSources(sources);
+    setBroughtSources(await onWorkbooks(workbooks));
     await onDone();
   }
 

@@ -1,9 +1,11 @@
 import { type Element, type Geometry, plainText } from "@unitext/core/model";
 import { nanoid } from "nanoid";
-import { useRef } from "react";
+import { useRef, useState } from "react";
 import { post } from "../api/client";
 import { Picture } from "@unitext/server/api";
 import { useDeck } from "../deck/DeckContext";
+import { PutOnSlide } from "../sources/PutOnSlide";
+import { useSources } from "../sources/useSources";
 import type { Acts } from "./selection";
 
 const FORMS: [string, Geometry][] = [
@@ -16,8 +18,10 @@ const FORMS: [string, Geometry][] = [
 ];
 
 /** Adds a new element in the middle of the slide. */
-export function Add({ acts }: { acts: Acts }) {
+export function Add({ acts, slide }: { acts: Acts; slide: string }) {
   const { deck, session } = useDeck();
+  const { sources } = useSources();
+  const [putting, setPutting] = useState(false);
   const file = useRef<HTMLInputElement>(null);
   const { width, height } = deck.page;
   const middle = (w: number, h: number) => ({
@@ -64,6 +68,9 @@ export function Add({ acts }: { acts: Acts }) {
   );
   return (
     <fieldset className="mb-5">
+      {putting && sources?.[0] && (
+        <PutOnSlide source={sources[0]} sources={sources} slide={slide} onClose={() => setPutting(false)} />
+      )}
       <legend className="mb-2 font-semibold">Add to the slide</legend>
       <div className="grid grid-cols-3 gap-1">
         {button("Text", () => add({ kind: "text", frame: middle(320, 80), text: plainText("Text") }, "Added text"))}
@@ -96,6 +103,7 @@ export function Add({ acts }: { acts: Acts }) {
             "Added a chart",
           ),
         )}
+        {sources?.[0] && button("Cells …", () => setPutting(true))}
         {button("Line", () =>
           add(
             {

@@ -45,7 +45,7 @@ export function Appearance({
   };
   return (
     <>
-      {canEdit && <Add acts={acts} />}
+      {canEdit && <Add acts={acts} slide={slide.id} />}
       {slide.master !== undefined && (
         <fieldset disabled={!canEdit} className="mb-5">
           <legend className="mb-1 font-semibold">From a file</legend>

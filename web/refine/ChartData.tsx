@@ -46,11 +46,15 @@ export function ChartData({ chart, acts, disabled }: { chart: ChartElement; acts
       <Grid
         label="Data of the chart"
         cells={chartCells(chart)}
-        disabled={disabled}
+        disabled={disabled || chart.binding !== undefined}
         onSet={(changes) => set((element) => withCells(element, changes), "Changed the data of a chart")}
         onPlace={(y, x) => setPlace({ y, x })}
       />
-      <p className="quiet mt-1 text-xs">Numbers may be pasted from a spreadsheet.</p>
+      <p className="quiet mt-1 text-xs">
+        {chart.binding
+          ? `The data follow ${chart.binding.source}. Unlink the chart to change them here.`
+          : "Numbers may be pasted from a spreadsheet."}
+      </p>
       <div className="mt-2 grid grid-cols-2 gap-1">
         <button
           type="button"

@@ -1,4 +1,11 @@
-import { type ChartElement, type ChartType, type ChartOptions, isJoined, type Series } from "@unitext/core/model";
+import {
+  type ChartElement,
+  type ChartType,
+  type ChartOptions,
+  isJoined,
+  type Series,
+  keptValues,
+} from "@unitext/core/model";
 import { type ReactNode, useId } from "react";
 import { withAxis, withSeries, without } from "./chartdata";
 
@@ -228,7 +235,14 @@ function SeriesFields({ chart, set, series, nth }: Props & { series: Series; nth
   );
 }
 
-/** How a chart shows its data: legend, labels, numbers, axes, and each series. */
+/** Returns a chart with another title; values of workbooks in it stay where their words do. */
+function withTitle(chart: ChartElement, title: string): ChartElement {
+  const { title: before = "", titleValues, ...rest } = chart;
+  const values = keptValues(before, titleValues, title);
+  return { ...rest, ...(title ? { title } : {}), ...(values.length ? { titleValues: values } : {}) };
+}
+
+/** How a chart shows its data: title, legend, labels, numbers, axes, and each series. */
 export function ChartOptionFields({ chart, set }: Props) {
   const round = ROUND.includes(chart.type);
   const look =
@@ -247,6 +261,11 @@ export function ChartOptionFields({ chart, set }: Props) {
         ))}
       </datalist>
       <div className="pt-2">
+        <Field
+          label="Title of the chart"
+          value={chart.title ?? ""}
+          onSet={(title) => set((element) => withTitle(element, title), "Changed the title of a chart")}
+        />
         {!round && (
           <Choice
             label="Legend"

@@ -70,7 +70,7 @@ export function Selected({
           Look of the slide
         </button>
       </header>
-      {one && <LinkedData slide={slide} element={one.id} />}
+      {one && <LinkedData slide={slide} element={one} />}
       {one?.kind === "foreign" && (
         <p className="quiet mb-3">
           {one.what}: Unitext shows it and keeps it as it came; in its own format it is written back whole.

@@ -52,12 +52,14 @@ export function TableData({ table, acts, disabled }: { table: TableElement; acts
       <Grid
         label="Cells of the table"
         cells={cells}
-        disabled={disabled}
+        disabled={disabled || table.binding !== undefined}
         onSet={write}
         onPlace={(row, column) => setPlace({ y: row, x: column })}
       />
       <p className="quiet mt-1 text-xs">
-        At row {y + 1}, column {x + 1}. Cells may be pasted from a spreadsheet.
+        {table.binding
+          ? `The cells follow ${table.binding.source}. Unlink the table to change them here.`
+          : `At row ${y + 1}, column ${x + 1}. Cells may be pasted from a spreadsheet.`}
       </p>
       <div className="mt-2 grid grid-cols-2 gap-1">
         {button("Row above", (element) => insertRow(element, y), "Added a row")}

@@ -1,7 +1,9 @@
+import type { Bound } from "@unitext/core/data";
 import { nameOf, slideLink } from "@unitext/core/model";
 import { type Editor, useEditorState } from "@tiptap/react";
 import { useState } from "react";
 import { useDeck } from "../deck/DeckContext";
+import { ChooseCells } from "../sources/ChooseCells";
 import { FootnoteField } from "./FootnoteField";
 import { LeadsTo } from "./LeadsTo";
 
@@ -57,6 +59,15 @@ export function RichTextTools({ editor, label }: { editor: Editor; label: string
         .run();
     setAsked(undefined);
   };
+  const [choosing, setChoosing] = useState(false);
+  const insertValue = (bound: Bound) => {
+    if (bound.kind === "value")
+      editor
+        ?.chain()
+        .focus()
+        .insertContent({ type: "value", attrs: { run: bound.run } })
+        .run();
+  };
   const kind = (value: string) =>
     editor
       ?.chain()
@@ -75,7 +86,17 @@ export function RichTextTools({ editor, label }: { editor: Editor; label: string
         {tool("Points", state?.kind === "bullet", () => kind("bullet"))}
         {tool("Numbers", state?.kind === "number", () => kind("number"))}
         {tool("Link", state?.link ?? false, () => setAsked(asked === "link" ? undefined : "link"))}
+        {tool("Value …", false, () => setChoosing(true))}
       </div>
+      {choosing && (
+        <ChooseCells
+          title="A value of a workbook"
+          wanted="value"
+          act="Insert the value"
+          onChosen={insertValue}
+          onClose={() => setChoosing(false)}
+        />
+      )}
       {asked && (
         <div
           role="group"

@@ -143,7 +143,7 @@ function handleOf(view: () => EditorView | undefined): TextEditorHandle {
     focus: () => view()?.focus(),
     insert(text) {
       const editor = view();
-      editor?.dispatch(editor.state.replaceSelection(text));
+      editor?.dispatch({ ...editor.state.replaceSelection(text), scrollIntoView: true });
       editor?.focus();
     },
     goTo(line) {

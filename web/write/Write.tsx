@@ -1,5 +1,7 @@
+import type { Bound } from "@unitext/core/data";
 import { type BreakRule, must } from "@unitext/core/model";
-import { ListChecks, Search } from "lucide-react";
+import { type Content, contentText } from "@unitext/core/text";
+import { ListChecks, Search, Sheet } from "lucide-react";
 import { type RefObject, useEffect, useMemo, useRef, useState } from "react";
 import { useDeck } from "../deck/DeckContext";
 import { pickUpDocument } from "../deck/pending";
@@ -8,6 +10,7 @@ import { useArrival } from "../deck/useArrival";
 import { isPlain, JobLine } from "../jobs";
 import { useCommands } from "../keys";
 import { DeckFrame } from "../shell/DeckFrame";
+import { ChooseCells } from "../sources/ChooseCells";
 import { core } from "../worker";
 import { movedBreak, withBreak, withoutBreak } from "./breaks";
 import { DeckFigures } from "./DeckFigures";
@@ -33,6 +36,7 @@ export default function Write() {
   const manuscript = useManuscript(job !== undefined, editor);
   const { mapping, busy, shown, rule, setRule, cutting, rerun } = manuscript;
   const [finding, setFinding] = useState(false);
+  const [choosing, setChoosing] = useState(false);
   const [points, setPoints] = useState<SlidePoints[]>();
   const [hand, setHand] = useState<string>();
   const dropped = useDroppedFiles(manuscript, editor);
@@ -55,10 +59,35 @@ export default function Write() {
     void rerun(cutting(shown.current), then, "Accepted the points");
   };
   const tools = (
-    <button type="button" className="btn btn-ghost btn-sm" aria-pressed={finding} onClick={() => setFinding(!finding)}>
-      <Search size={16} aria-hidden="true" /> Find
-    </button>
+    <>
+      <button
+        type="button"
+        className="btn btn-ghost btn-sm"
+        disabled={readOnly}
+        title="Inserts a value, a table or a chart of a workbook at the cursor"
+        onClick={() => setChoosing(true)}
+      >
+        <Sheet size={16} aria-hidden="true" /> Cells
+      </button>
+      <button
+        type="button"
+        className="btn btn-ghost btn-sm"
+        aria-pressed={finding}
+        onClick={() => setFinding(!finding)}
+      >
+        <Search size={16} aria-hidden="true" /> Find
+      </button>
+    </>
   );
+  const insertCells = (bound: Bound) => {
+    const content: Content =
+      bound.kind === "element"
+        ? bound.element
+        : { kind: "text", text: [{ kind: "plain", level: 0, runs: [bound.run] }] };
+    const text = contentText(content);
+    editor.current?.insert(bound.kind === "element" ? `\n\n${text}\n\n` : text);
+    editor.current?.focus();
+  };
 
   return (
     <DeckFrame place="Write" tools={tools} onOpen={goTo}>
@@ -117,6 +146,14 @@ export default function Write() {
       )}
       {points && (
         <Points slides={points} choices={rule.points ?? []} onClose={() => setPoints(undefined)} onTake={takePoints} />
+      )}
+      {choosing && (
+        <ChooseCells
+          title="Cells of a workbook"
+          act="Insert at the cursor"
+          onChosen={insertCells}
+          onClose={() => setChoosing(false)}
+        />
       )}
       {hand && <HandDialog id={hand} cutting={cutting(shown.current)} onClose={() => setHand(undefined)} />}
     </DeckFrame>

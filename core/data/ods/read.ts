@@ -19,11 +19,13 @@ import {
   NO_RESULT,
   readOnce,
   Sheet,
+  type SheetChart,
   type SheetInfo,
   type SheetTable,
   type Workbook,
   withinLength,
 } from "../workbook";
+import { readOdfChart, type SheetObject } from "./charts";
 import { formatsByStyle } from "./formats";
 
 const CORNER = "(?:\\$?(?:'((?:[^']|'')+)'|([^.'$:]+)))?\\.\\$?([A-Z]+)\\$?(\\d+)";
@@ -53,6 +55,9 @@ const FILLING = 1000;
 class TableReader {
   readonly sheets: Sheet[] = [];
   readonly infos: { name: string; style: string }[] = [];
+  /** The objects in frames on the sheets, of which some are charts. */
+  readonly objects: SheetObject[] = [];
+  private frame = "";
   private readonly stack: string[] = [];
   private sheet: Sheet | undefined;
   private row = 0;
@@ -79,6 +84,13 @@ class TableReader {
 
   open(name: string, attributes: Record<string, string>): void {
     this.stack.push(name);
+    if (name === "draw:frame") this.frame = attributes["draw:name"] ?? "";
+    else if (name === "draw:object" && this.sheet && attributes["xlink:href"])
+      this.objects.push({
+        sheet: this.sheet.name,
+        name: this.frame,
+        folder: attributes["xlink:href"].replace(/^\.\//, "").replace(/\/$/, ""),
+      });
     if (this.ignored > 0 || name === "office:annotation" || name === "table:shapes" || name === "table:dde-links") {
       this.ignored += 1;
       return;
@@ -281,6 +293,24 @@ function refuseEncrypted(parts: Parts, file: string): void {
     );
 }
 
+/** Reads the charts on the sheets; one that is damaged is left out with a remark. */
+function readCharts(parts: Parts, objects: readonly SheetObject[], file: string, remarks: string[]): SheetChart[] {
+  const charts: SheetChart[] = [];
+  for (const object of objects) {
+    const part = parts.get(`${object.folder}/content.xml`);
+    if (!part) continue;
+    try {
+      const root = readMixed(partText(part), `${file}, ${object.folder}`);
+      const chart = readOdfChart(root, object, charts.length + 1, parseOdfAddress);
+      if (chart) charts.push(chart);
+    } catch (error) {
+      if (!(error instanceof Failure)) throw error;
+      remarks.push(`A chart of the sheet “${object.sheet}” could not be read: ${error.message}`);
+    }
+  }
+  return charts;
+}
+
 /**
  * Reads a spreadsheet in OpenDocument (.ods, OpenDocument 1.3, part 3). Formulas have their stored results. Throws a
  * Failure `not-readable` for a file that is no spreadsheet or is damaged.
@@ -306,15 +336,17 @@ export function readOds(bytes: Uint8Array, file: string): Workbook {
       .filter((style) => attribute(child(style, "table-properties"), "display") === "false")
       .map((style) => attribute(style, "name")),
   );
+  const remarks: string[] = [];
+  const charts = readCharts(parts, reader.objects, file, remarks);
   const byName = new Map(reader.sheets.map((sheet) => [sheet.name, sheet]));
   return {
     file,
     sheets: reader.infos.map(({ name, style }): SheetInfo => ({ name, hidden: hidden.has(style) })),
     names: names(spreadsheet),
     tables: tables(spreadsheet, (name) => byName.get(name)),
-    charts: [],
+    charts,
     date1904: false,
-    remarks: [],
+    remarks,
     sheet: readOnce(file, (name) => byName.get(name)),
   };
 }

@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { lineOf, lineText, LineValues } from "../linevalues";
 import { plainText } from "../richtext";
 import { Colour } from "../units";
 import { type ElementDescriptor, placed } from "./base";
@@ -41,6 +42,7 @@ export const Axis = z.object({
 export const ChartOptions = z.object({
   stack: z.enum(["sum", "share"]).optional(),
   title: z.string().max(1000).optional(),
+  titleValues: LineValues.optional(),
   legend: z.enum(["top", "right", "bottom", "left", "none"]).optional(),
   labels: z.enum(["value", "share", "category"]).optional(),
   format: z.string().max(100).optional(),
@@ -69,4 +71,13 @@ export const chartKind: ElementDescriptor<ChartElement> = {
     ...categories.map(plainText),
     ...series.map(({ name }) => plainText(name)),
   ],
+  mapTexts: (element, change) => {
+    if (!element.title) return element;
+    const text = lineText(element.title, element.titleValues);
+    const next = change(text);
+    if (next === text) return element;
+    const { title: _, titleValues: __, ...rest } = element;
+    const { words, values } = lineOf(next);
+    return { ...rest, title: words, ...(values.length ? { titleValues: values } : {}) };
+  },
 };

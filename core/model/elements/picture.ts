@@ -1,6 +1,7 @@
 import { z } from "zod";
 import { Geometry } from "../look";
-import { LinkTarget, plainText } from "../richtext";
+import { lineOf, lineText, LineValues } from "../linevalues";
+import { LinkTarget, type RichText } from "../richtext";
 import { type ElementDescriptor, placed } from "./base";
 
 /** The parts cut off a picture's sides, as shares of its size. Negative values leave a margin in its frame. */
@@ -14,6 +15,7 @@ export const PictureElement = z.object({
   source: z.string().min(1).max(1000),
   alt: z.string(),
   caption: z.string().max(2000).optional(),
+  captionValues: LineValues.optional(),
   width: z.number().min(1).max(100).optional(),
   crop: Crop.optional(),
   opacity: z.number().min(0).max(1).optional(),
@@ -23,10 +25,25 @@ export const PictureElement = z.object({
 });
 export type PictureElement = z.infer<typeof PictureElement>;
 
+/** Returns a picture or table with its caption changed as a rich text. */
+export function withCaption<E extends { caption?: string | undefined; captionValues?: LineValues | undefined }>(
+  element: E,
+  change: (text: RichText) => RichText,
+): E {
+  if (!element.caption) return element;
+  const text = lineText(element.caption, element.captionValues);
+  const next = change(text);
+  if (next === text) return element;
+  const { caption: _, captionValues: __, ...rest } = element;
+  const { words, values } = lineOf(next);
+  return { ...rest, caption: words, ...(values.length ? { captionValues: values } : {}) } as E;
+}
+
 export const pictureKind: ElementDescriptor<PictureElement> = {
   label: "picture",
   count: "pictures",
-  texts: ({ caption }) => (caption ? [plainText(caption)] : []),
+  texts: ({ caption }) => (caption ? [lineText(caption)] : []),
+  mapTexts: (element, change) => withCaption(element, change),
   words: ({ caption, alt }) => caption || alt,
   lines: ({ caption }) => (caption ? [caption] : []),
 };

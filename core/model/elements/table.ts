@@ -1,7 +1,9 @@
 import { z } from "zod";
 import { Fill, Stroke, TextBox } from "../look";
 import { plainText, RichText } from "../richtext";
+import { LineValues } from "../linevalues";
 import { type ElementDescriptor, placed } from "./base";
+import { withCaption } from "./picture";
 
 /** A table cell. `columns` and `rows` are its spans. */
 export const Cell = z.object({
@@ -35,6 +37,7 @@ export const TableElement = z.object({
   header: z.number().int().nonnegative(),
   align: z.array(Align),
   caption: z.string().max(2000).optional(),
+  captionValues: LineValues.optional(),
   widths: z.array(z.number().nonnegative()).max(200).optional(),
   heights: z.array(z.number().nonnegative()).max(2000).optional(),
 });
@@ -49,9 +52,13 @@ export const tableKind: ElementDescriptor<TableElement> = {
     if (caption) texts.push(plainText(caption));
     return texts;
   },
-  mapTexts: (element, change) => ({
-    ...element,
-    rows: element.rows.map((row) => row.map((cell) => cell && { ...cell, text: change(cell.text) })),
-  }),
+  mapTexts: (element, change) =>
+    withCaption(
+      {
+        ...element,
+        rows: element.rows.map((row) => row.map((cell) => cell && { ...cell, text: change(cell.text) })),
+      },
+      change,
+    ),
   lines: ({ caption }) => (caption ? [caption] : []),
 };

@@ -10,8 +10,8 @@ from pathlib import Path
 
 import openpyxl
 import xlsxwriter
-from odf import number, style, table, text
-from odf.opendocument import OpenDocumentSpreadsheet
+from odf import chart, draw, number, style, table, text
+from odf.opendocument import OpenDocumentChart, OpenDocumentSpreadsheet
 
 folder = Path(sys.argv[1])
 WORDS = ["Quay", "Bar", "Ferry steps", "Tïde", "", "a & b < c", "line\nbreak", "x" * 300, "=1+1", "'quoted'"]
@@ -199,6 +199,46 @@ def features(path):
     names.addElement(table.NamedRange(name="Top", cellrangeaddress="$Levels.$A$1:.$B$1", basecelladdress="$Levels.$A$1"))
     spreadsheet.spreadsheet.addElement(names)
     spreadsheet.save(str(folder / "features.ods"))
+    chart_ods(folder / "chart.ods")
+
+
+def chart_ods(path):
+    """A spreadsheet with a chart of lying bars in a frame, as the examples of python3-odf make them."""
+    book = OpenDocumentSpreadsheet()
+    sheet = table.Table(name="Levels")
+    for values in (["Station", "January", "February"], ["Quay", 4.1, 4.25], ["Bar", 3.2, 3.4]):
+        row = table.TableRow()
+        for value in values:
+            if isinstance(value, str):
+                cell = table.TableCell(valuetype="string")
+                cell.addElement(text.P(text=value))
+            else:
+                cell = table.TableCell(valuetype="float", value=str(value))
+            row.addElement(cell)
+        sheet.addElement(row)
+    drawing = OpenDocumentChart()
+    drawing.automaticstyles.addElement(style.Style(name="plot", family="chart"))
+    drawing.automaticstyles.childNodes[-1].addElement(style.ChartProperties(vertical="true"))
+    body = chart.Chart(attributes={"class": "chart:bar"})
+    title = chart.Title()
+    title.addElement(text.P(text="Levels by month"))
+    body.addElement(title)
+    plot = chart.PlotArea(stylename="plot")
+    axis = chart.Axis(dimension="x")
+    axis.addElement(chart.Categories(cellrangeaddress="Levels.$B$1:Levels.$C$1"))
+    plot.addElement(axis)
+    for row in (2, 3):
+        plot.addElement(chart.Series(valuescellrangeaddress=f"Levels.$B${row}:Levels.$C${row}",
+                                     labelcelladdress=f"Levels.$A${row}"))
+    body.addElement(plot)
+    drawing.chart.addElement(body)
+    shapes = table.Shapes()
+    frame = draw.Frame(name="Object 1", width="8cm", height="6cm")
+    frame.addElement(draw.Object(href=book.addObject(drawing)))
+    shapes.addElement(frame)
+    sheet.addElement(shapes)
+    book.spreadsheet.addElement(sheet)
+    book.save(str(path))
 
 
 features(folder / "features.xlsx")

@@ -23,8 +23,13 @@ export const markdownVerdicts: Verdicts = {
   "broken links": kept,
   "links on shapes": { why: "text has no place for it" },
   "linked data": ({ elements }) =>
-    elements.some(({ binding }) => binding)
-      ? { why: "text links values in sentences, and has no place for linked tables and charts; what they show stays" }
+    elements.some(
+      (element) =>
+        "captionValues" in element ||
+        "titleValues" in element ||
+        (element.binding && element.kind !== "table" && element.kind !== "chart"),
+    )
+      ? { why: "text links tables, charts and values in sentences, and nothing else; what it shows stays" }
       : kept,
   pictures: { how: "named by its path; its file is not inside the text" },
   "missing pictures": kept,

@@ -24,7 +24,7 @@ function placeAt(target: EventTarget): Place | undefined {
 
 /**
  * Selects a rectangle of cells by dragging, with Shift and a click, or with Shift and the arrow keys. Returns the
- * handlers of the grid; `show` brings a row into view.
+ * handlers of the grid; `show` brings a cell into view.
  */
 export function useCellSelection({
   rows,
@@ -37,7 +37,7 @@ export function useCellSelection({
   columns: number;
   range: CellRange | undefined;
   onRange: (range: CellRange) => void;
-  show: (row: number) => void;
+  show: (row: number, column: number) => void;
 }) {
   /** The cells at which the selection began and where it ends. */
   const anchor = useRef<Place>(undefined);
@@ -63,7 +63,7 @@ export function useCellSelection({
     };
     if (!event.shiftKey) anchor.current = to;
     select(to);
-    show(to.row);
+    show(to.row, to.column);
   };
   const onPointerDown = (event: PointerEvent) => {
     const at = placeAt(event.target);
