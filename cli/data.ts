@@ -1,3 +1,4 @@
+import { withSourceList } from "@unitext/core/edit";
 import { createHash } from "node:crypto";
 import { existsSync } from "node:fs";
 import { basename, dirname, join } from "node:path";
@@ -102,7 +103,7 @@ export async function bindCommand(args: readonly string[], write: Write): Promis
   const slides: Slide[] = slide
     ? deck.slides.map((one) => (one === slide ? putOnSlide(one, bound, deck, newId) : one))
     : [...deck.slides, slideWithBound(bound, newId)];
-  await write({ ...deck, slides }, blobs, values.output);
+  await write(withSourceList({ ...deck, slides }), blobs, values.output);
 }
 
 /** The state of a binding where nothing newer than what was taken is at hand. */
@@ -185,7 +186,7 @@ export async function refreshCommand(args: readonly string[], write: Write): Pro
       print(
         `${slide}. ${source}, ${range}: ${state === "missing" || state === "error" ? state : `${from.replaceAll("\n", " / ")} → ${to.replaceAll("\n", " / ")}`}${reason ? ` (${reason})` : ""}`,
       );
-  if (!values.check && values.output) await write({ ...deck, slides }, blobs, values.output);
+  if (!values.check && values.output) await write(withSourceList({ ...deck, slides }), blobs, values.output);
   return values.check && changed.length ? 1 : 0;
 }
 

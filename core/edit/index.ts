@@ -16,3 +16,4 @@ export {
   type Replica,
 } from "./rebase";
 export * from "./replace";
+export * from "./sourcelist";

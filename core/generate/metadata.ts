@@ -32,7 +32,12 @@ export function metadataFrom(front: FrontMatter, metadata: DeckMetadata, problem
     language: language ?? metadata.language,
     theme: theme ?? metadata.theme,
     page: page ?? metadata.page,
-    regions: { footer: front.footer ?? metadata.regions.footer, number: front.numbers ?? metadata.regions.number },
+    regions: {
+      ...metadata.regions,
+      footer: front.footer ?? metadata.regions.footer,
+      number: front.numbers ?? metadata.regions.number,
+      ...(front.stamp === undefined ? {} : { stamp: front.stamp }),
+    },
     rate: rate ?? metadata.rate,
   };
 }

@@ -148,7 +148,12 @@ export const Properties = z.object({
 export type Properties = z.infer<typeof Properties>;
 
 /** What is repeated on every slide: a footer line and the slide number. */
-export const Regions = z.object({ footer: z.string().max(300), number: z.boolean() });
+export const Regions = z.object({
+  footer: z.string().max(300),
+  number: z.boolean(),
+  /** The part of the footer that says which day the linked values are of; it follows them. Undefined without one. */
+  stamp: z.string().max(100).optional(),
+});
 export type Regions = z.infer<typeof Regions>;
 
 export const Manuscript = z.object({ document: Id, rule: BreakRule });

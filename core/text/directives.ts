@@ -94,6 +94,7 @@ const DIRECTIVES: Record<string, Directive> = {
               ? Math.min(header, figure.rows.length)
               : figure.header,
           ...(attributes.caption ? { caption: attributes.caption } : {}),
+          ...(attributes.lists === "sources" ? { lists: attributes.lists } : {}),
           ...(binding ? { binding } : {}),
         },
       };

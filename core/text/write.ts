@@ -259,7 +259,7 @@ export function normalCell(text: RichText): RichText {
 const SIDE = { start: "left", centre: "center", end: "right" } as const;
 
 function tableNodes(
-  { rows, header, align, caption, binding }: Extract<Content, { kind: "table" }>,
+  { rows, header, align, caption, binding, lists }: Extract<Content, { kind: "table" }>,
   notes: FootnoteList,
 ): RootContent[] {
   const width = rows[0]?.length ?? 0;
@@ -293,6 +293,7 @@ function tableNodes(
   const attributes = {
     ...(header > 1 ? { header: String(header) } : {}),
     ...(caption ? { caption } : {}),
+    ...(lists ? { lists } : {}),
     ...bindingAttributes(binding),
   };
   return Object.keys(attributes).length ? [container("table", attributes, [table])] : [table];

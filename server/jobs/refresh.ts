@@ -1,4 +1,4 @@
-import type { SingleChange } from "@unitext/core/edit";
+import { keepingSourceList, type SingleChange } from "@unitext/core/edit";
 import { bindingsOn, type Deck, Failure } from "@unitext/core/model";
 import { nanoid } from "nanoid";
 import type { JobResult, RefreshRequest } from "../api";
@@ -47,7 +47,7 @@ async function refreshDeck(
         changes: [
           {
             id: nanoid(16),
-            change: { kind: "batch", changes },
+            change: keepingSourceList(deck, { kind: "batch", changes }),
             description: `Took new values from ${source}`,
           },
         ],

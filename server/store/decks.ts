@@ -1,3 +1,4 @@
+import { withSourceList } from "@unitext/core/edit";
 import { type Deck, Failure, metadataOf, SCHEMA_VERSION, Slide, wellFormed, must } from "@unitext/core/model";
 import { and, asc, eq, inArray, or, sql } from "drizzle-orm";
 import { generateNKeysBetween } from "fractional-indexing";
@@ -107,7 +108,7 @@ export async function createDeck(
   return db.transaction(async (tx) => {
     const [taken] = await tx.select({ id: decks.id }).from(decks).where(eq(decks.id, deck.id));
     const id = taken ? nanoid(12) : deck.id;
-    await insertDeck(tx, owner, { ...deck, id }, text, { file });
+    await insertDeck(tx, owner, { ...withSourceList(deck), id }, text, { file });
     for (const [sha256, bytes] of files) await storeBlob(tx, id, sha256, bytes);
     return id;
   });

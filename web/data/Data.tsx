@@ -1,5 +1,9 @@
 import { BINDING_MODES, type BindingMode, must } from "@unitext/core/model";
 import type { CheckedBinding, SourceSummary } from "@unitext/server/api";
+import { insertAt, sourcesSlide } from "@unitext/core/edit";
+import { ListTree } from "lucide-react";
+import { nanoid } from "nanoid";
+import { useNavigate } from "react-router";
 import { useVirtualizer } from "@tanstack/react-virtual";
 import { useEffect, useRef, useState } from "react";
 import { mutate } from "swr";
@@ -39,7 +43,8 @@ function Gap({ height }: { height: number }) {
 
 /** Data: the values that slides show of workbooks, what has changed, and the workbooks themselves. */
 export default function Data() {
-  const { deck, canEdit } = useDeck();
+  const { deck, session, canEdit } = useDeck();
+  const navigate = useNavigate();
   const { checks, settled, unread, error, busy, take, withValues, setMode, rebind, unlink } = useBindings();
   const { sources } = useSources();
   const jobs = useJobs().filter(({ kind }) => kind === "refresh");
@@ -77,6 +82,15 @@ export default function Data() {
   const shownRows = virtual.getVirtualItems();
   const fresh = rows.filter(hasNew);
   const picked = rows.filter(({ key }) => chosen.has(key));
+
+  /** Adds the slide that lists the sources at the end, or shows the one that is there. */
+  function listSources() {
+    const there = deck.slides.find(({ elements }) => elements.some((one) => one.kind === "table" && one.lists));
+    const slide = there ?? sourcesSlide(deck, () => nanoid(10));
+    const after = deck.slides.findLast(({ parent }) => parent === null)?.id ?? null;
+    if (there || session.apply(insertAt([slide], { parent: null, after }), { words: "Added a slide with the sources" }))
+      void navigate(`/decks/${deck.id}/refine/${slide.id}`);
+  }
 
   const tools = (
     <div className="flex items-center gap-2">
@@ -127,6 +141,16 @@ export default function Data() {
                   ))}
                 </select>
               </label>
+            )}
+            {checks && checks.length > 0 && canEdit && picked.length === 0 && (
+              <button
+                type="button"
+                className="btn btn-ghost btn-xs ml-auto"
+                title="A slide at the end that lists where the values come from, and follows them"
+                onClick={listSources}
+              >
+                <ListTree size={14} aria-hidden="true" /> Slide “Sources”
+              </button>
             )}
             {picked.length > 0 && (
               <div className="ml-auto flex flex-wrap items-center gap-1" role="group" aria-label="Chosen values">

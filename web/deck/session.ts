@@ -8,6 +8,7 @@ import {
   type LogEntry,
   type Replica,
   describeChange,
+  keepingSourceList,
 } from "@unitext/core/edit";
 import { cutText, type Deck, wellFormed } from "@unitext/core/model";
 import { DeckState, LoggedChange, type SentChange } from "@unitext/server/api";
@@ -164,12 +165,22 @@ export class DeckSession extends ViewStore {
     const description = words ?? describeChange(change);
     const before = this.view.text;
     const id = nanoid(16);
-    const inverse = this.add(change, text, { id, description: cutText(description, 500) });
+    const whole = this.withSourceList(change);
+    const inverse = this.add(whole, text, { id, description: cutText(description, 500) });
     if (!inverse) return false;
     this.steps.add({ id, sent: id, change: inverse, description, text: before });
     if (quiet) this.set({});
     else this.notify(description, true);
     return true;
+  }
+
+  /** Returns a change with what keeps the deck's list of sources right; one that does not fit is returned as it is. */
+  private withSourceList(change: Change): Change {
+    try {
+      return keepingSourceList(this.view.deck, change);
+    } catch {
+      return change;
+    }
   }
 
   /**

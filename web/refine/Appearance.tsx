@@ -1,11 +1,13 @@
-import { changePage, rearrange, type SingleChange, batch } from "@unitext/core/edit";
+import { changePage, dataStamp, rearrange, type SingleChange, batch, withStamp } from "@unitext/core/edit";
 import {
   ARRANGEMENTS,
   type ArrangementName,
+  type Deck,
   withoutOwnAppearance,
   PAGES,
   pageName,
   pageNamed,
+  type Regions,
   type Slide,
   THEMES,
   themeKey,
@@ -18,6 +20,14 @@ import { ArrangementSketch } from "./ArrangementSketch";
 import { Measure } from "./Measure";
 import { Motion } from "./Motion";
 import type { Acts } from "./selection";
+
+/** Returns the footer and numbers of a deck with the date of its linked values, or without. */
+function stamped(deck: Deck, on: boolean): Regions {
+  const { stamp: old = "", ...regions } = deck.regions;
+  if (!on) return { ...regions, footer: withStamp(regions.footer, old, "") };
+  const stamp = dataStamp(deck);
+  return { ...regions, stamp, footer: withStamp(regions.footer, "", stamp).slice(0, 300) };
+}
 
 /** Page sizes are shown in centimetres, from one inch to 56 inches. */
 const POINTS_IN_CM = 72 / 2.54;
@@ -202,6 +212,18 @@ export function Appearance({
             }
           />
           Slide number
+        </label>
+        <label
+          className="mt-1 flex items-center gap-2"
+          title="Says in the line at the foot which day the linked values are of"
+        >
+          <input
+            type="checkbox"
+            className="checkbox checkbox-sm"
+            checked={deck.regions.stamp !== undefined}
+            onChange={(event) => session.apply({ kind: "setRegions", regions: stamped(deck, event.target.checked) })}
+          />
+          Date of the linked values
         </label>
       </fieldset>
     </>

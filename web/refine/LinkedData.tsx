@@ -1,5 +1,5 @@
 import { type Bound, withBindingAt, withBoundContent, withLineValue } from "@unitext/core/data";
-import { type Binding, bindingsOn, type Element, type Slide } from "@unitext/core/model";
+import { type Binding, bindingsOn, type Element, type PlacedBinding, type Slide } from "@unitext/core/model";
 import { useState } from "react";
 import { Link } from "react-router";
 import { useDeck } from "../deck/DeckContext";
@@ -14,6 +14,18 @@ const takenWords = ({ takenAt, takenBy, version }: Binding) =>
     takenBy ? ` by ${takenBy}` : "",
     version ? `, version ${version.slice(0, 8)}` : "",
   ].join("");
+
+/** Linked values, a paragraph each: what is shown, where it comes from, and when it was taken. */
+export function LinkedValues({ values }: { values: readonly Pick<PlacedBinding, "binding" | "shown">[] }) {
+  return values.map(({ binding, shown }, nth) => (
+    <p key={nth} className="mb-1">
+      {shown === undefined ? "" : <strong className="tabular-nums">{shown} </strong>}
+      {binding.source}, {binding.range}
+      <span className="quiet block text-xs">{takenWords(binding)}</span>
+      {binding.problem && <span className="text-error block text-xs">{binding.problem.reason}</span>}
+    </p>
+  ));
+}
 
 /** Whether an element has a line of text that can hold a value: the title of a chart, or a caption. */
 const hasLine = (element: Element) =>
@@ -49,14 +61,7 @@ export function LinkedData({ slide, element }: { slide: Slide; element: Element 
   if (!own.length && !canLink) return null;
   return (
     <section aria-label="Linked data" className={`mb-3 ${own.length ? "border-primary border-l-4 pl-2" : ""}`}>
-      {own.map(({ binding, shown }, nth) => (
-        <p key={nth} className="mb-1">
-          {shown === undefined ? "" : <strong className="tabular-nums">{shown} </strong>}
-          {binding.source}, {binding.range}
-          <span className="quiet block text-xs">{takenWords(binding)}</span>
-          {binding.problem && <span className="text-error block text-xs">{binding.problem.reason}</span>}
-        </p>
-      ))}
+      <LinkedValues values={own} />
       <div className="flex flex-wrap items-center gap-1">
         {canLink && figure && (
           <button type="button" className="btn btn-xs" onClick={() => setChoosing("content")}>

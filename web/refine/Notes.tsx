@@ -1,12 +1,14 @@
-import { countWords, secondsOf, type Slide, textOf } from "@unitext/core/model";
+import { bindingsOn, countWords, secondsOf, type Slide, textOf } from "@unitext/core/model";
 import { useDeck } from "../deck/DeckContext";
 import { clock } from "../ui/time";
 import { RichTextEditor } from "../richtext/RichTextEditor";
+import { LinkedValues } from "./LinkedData";
 
 /** The notes of a slide, under it. */
 export function Notes({ slide }: { slide: Slide }) {
   const { deck, session, canEdit } = useDeck();
   const words = countWords(textOf(slide.notes));
+  const linked = bindingsOn(slide).filter(({ element }) => element === null);
   if (!canEdit) return <p className="whitespace-pre-wrap">{textOf(slide.notes)}</p>;
   return (
     <section aria-label="Notes" className="hairline mx-auto mt-3 w-full max-w-4xl border">
@@ -26,6 +28,14 @@ export function Notes({ slide }: { slide: Slide }) {
         onChange={(notes) => session.apply({ kind: "setNotes", slide: slide.id, notes })}
         onLeave={() => document.querySelector<HTMLElement>("[data-spine][tabindex='0']")?.focus()}
       />
+      {linked.length > 0 && (
+        <details className="hairline border-t px-3 py-1 text-sm">
+          <summary className="cursor-pointer">
+            {linked.length === 1 ? "One linked value" : `${linked.length} linked values`}
+          </summary>
+          <LinkedValues values={linked} />
+        </details>
+      )}
     </section>
   );
 }

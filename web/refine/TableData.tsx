@@ -61,7 +61,7 @@ export function TableData({ table, acts, disabled }: { table: TableElement; acts
           ? `The cells follow ${table.binding.source}. Unlink the table to change them here.`
           : `At row ${y + 1}, column ${x + 1}. Cells may be pasted from a spreadsheet.`}
       </p>
-      <div className="mt-2 grid grid-cols-2 gap-1">
+      <div className={table.binding ? "hidden" : "mt-2 grid grid-cols-2 gap-1"}>
         {button("Row above", (element) => insertRow(element, y), "Added a row")}
         {button("Row below", (element) => insertRow(element, y + 1), "Added a row")}
         {button("Column before", (element) => insertColumn(element, x), "Added a column")}

@@ -38,6 +38,8 @@ export const TableElement = z.object({
   align: z.array(Align),
   caption: z.string().max(2000).optional(),
   captionValues: LineValues.optional(),
+  /** What its rows are made of, again whenever that changes: the sources of the linked values. */
+  lists: z.literal("sources").optional(),
   widths: z.array(z.number().nonnegative()).max(200).optional(),
   heights: z.array(z.number().nonnegative()).max(2000).optional(),
 });
