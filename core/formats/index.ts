@@ -22,10 +22,10 @@ import { carriedIn, entriesOf, type FeatureName } from "./features";
 import { writeHtml } from "./output/html";
 import { writeMarkdown } from "./presentations/markdown";
 import { writeNotes } from "./output/notes";
-import { odpBatches, readOdp, writeOdp } from "./presentations/odp";
+import { odpBatches, odpWorkbooks, readOdp, writeOdp } from "./presentations/odp";
 import { PictureConverter, pagePictures } from "./shared/pictures";
 import { writePictures } from "./output/pictures";
-import { pptxBatches, readPptx, writePptx } from "./presentations/pptx";
+import { pptxBatches, pptxWorkbooks, readPptx, writePptx } from "./presentations/pptx";
 import type { ReadDeck, ReadBatches, ReadOptions } from "./presentations/shared/reading";
 import { deckFromSource, readSource, type SourceContext, type SourceKind, SOURCES } from "./documents/source";
 
@@ -241,4 +241,15 @@ export {
   SOURCES,
   takePictures,
 } from "./documents/source";
-export { type EmbeddedWorkbook, embeddedWorkbooks } from "./presentations/pptx";
+export type { EmbeddedWorkbook } from "./presentations/shared/workbooks";
+import type { EmbeddedWorkbook } from "./presentations/shared/workbooks";
+
+/**
+ * Lists the workbooks of charts and embedded objects in the files that the slides of a deck were read from, in running
+ * order; `picture` returns the bytes of a stored file. Workbooks outside are named and never opened.
+ */
+export const embeddedWorkbooks = (
+  deck: Deck,
+  picture: (sha256: string) => Uint8Array | undefined,
+): EmbeddedWorkbook[] =>
+  [...pptxWorkbooks(deck, picture), ...odpWorkbooks(deck, picture)].sort((a, b) => a.slide - b.slide);

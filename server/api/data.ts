@@ -91,7 +91,14 @@ export type TypedSheet = z.infer<typeof TypedSheet>;
 /** Workbooks inside the file that slides were read from. */
 export const WorkbooksInside = z.object({
   workbooks: z.array(
-    z.object({ slide: z.number().int(), slideId: Id, path: z.string(), name: z.string(), size: z.number().int() }),
+    z.object({
+      slide: z.number().int(),
+      slideId: Id,
+      path: z.string(),
+      name: z.string(),
+      /** Its bytes; null for one outside the file, to which a chart or an object is linked. */
+      size: z.number().int().nullable(),
+    }),
   ),
 });
 export type WorkbooksInside = z.infer<typeof WorkbooksInside>;

@@ -101,7 +101,10 @@ export function bindingRoutes(context: AppContext): Router {
   routes.get(
     "/decks/:deck/workbooks",
     deckRoute(context, "see", async (call) => {
-      const workbooks = (await inside(context, call)).map(({ bytes, ...one }) => ({ ...one, size: bytes.length }));
+      const workbooks = (await inside(context, call)).map(({ bytes, ...one }) => ({
+        ...one,
+        size: bytes?.length ?? null,
+      }));
       call.response.json({ workbooks } satisfies WorkbooksInside);
     }),
   );
@@ -112,7 +115,7 @@ export function bindingRoutes(context: AppContext): Router {
     deckRoute(context, "copy", async (call) => {
       const { slideId, path } = body(TakeOut, call.request);
       const found = (await inside(context, call)).find((one) => one.slideId === slideId && one.path === path);
-      if (!found) throw new Failure("not-found", path, "The file of this deck has no such workbook.");
+      if (!found?.bytes) throw new Failure("not-found", path, "The file of this deck has no such workbook.");
       const { deck } = await loadDeck(db, call.deck);
       const title = deck.properties.title.replace(/[/\\:*?"<>|]/g, " ").trim() || "Deck";
       const name = `${title}, slide ${found.slide}, ${found.name}`;

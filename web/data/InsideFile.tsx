@@ -28,17 +28,23 @@ export function InsideFile({ onTaken }: { onTaken: (line: string) => void }) {
   return (
     <section aria-label="Inside the file" className="mt-4">
       <h3 className="font-semibold">Inside the file</h3>
-      <p className="quiet mb-1 text-xs">Workbooks of charts and objects, as they came with the slides.</p>
+      <p className="quiet mb-1 text-xs">
+        Workbooks of charts and objects, as they came with the slides. One outside is not followed: bring it in, and
+        link the chart to its cells in Refine.
+      </p>
       <ul className="space-y-1">
         {data.workbooks.map(({ slide, slideId, path, name, size }) => (
           <li key={`${slideId} ${path}`} className="flex items-center gap-2" data-inside={name}>
             <span className="min-w-0 flex-1 truncate" title={path}>
               Slide {slide}: {name}
-              <span className="quiet text-xs"> {Math.max(1, Math.round(size / 1000))} kB</span>
+              <span className="quiet text-xs">
+                {" "}
+                {size === null ? "outside the file" : `${Math.max(1, Math.round(size / 1000))} kB`}
+              </span>
             </span>
             <button
               type="button"
-              className="btn btn-xs"
+              className={`btn btn-xs ${size === null ? "hidden" : ""}`}
               disabled={busy !== ""}
               onClick={() => void takeOut(slideId, path, name)}
             >

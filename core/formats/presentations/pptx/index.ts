@@ -1,3 +1,3 @@
-export { type EmbeddedWorkbook, embeddedWorkbooks } from "./read/embeddedworkbooks";
+export { pptxWorkbooks } from "./read/embeddedworkbooks";
 export { pptxBatches, readPptx } from "./read/read";
 export { type PptxOptions, writePptx } from "./write/write";

@@ -89,6 +89,11 @@ export class SourcePackage {
     const part = this.part(path);
     return part === undefined || part instanceof Uint8Array ? part : unpacked(part);
   }
+  /** Returns a part as it came, with addresses that are never written again: to be looked at, not to be passed on. */
+  original(path: string): Uint8Array | undefined {
+    const part = this.parts.get(path);
+    return part && unpacked(part);
+  }
   get paths(): string[] {
     return [...this.parts.keys(), ...Object.keys(this.pictures)];
   }

@@ -81,6 +81,11 @@ export class OdpBase {
     const at = this.places.get(slide.id);
     return at === undefined ? undefined : this.content.pages[at];
   }
+  /** Returns the page that a slide was read from, whatever became of its layout. */
+  origin(slide: Slide): PageRange | undefined {
+    const at = this.origins.get(slide.id);
+    return at === undefined ? undefined : this.content.pages[at];
+  }
   /** The name that links lead to. */
   name(page: PageRange): string | undefined {
     return attributeOf(this.content.text.slice(page.from, page.open), "draw:name");

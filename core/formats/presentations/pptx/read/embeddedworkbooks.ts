@@ -2,40 +2,43 @@ import type { Deck } from "@unitext/core/model";
 import { partText } from "../../../shared/archive";
 import { childrenOf, readXml } from "../../../shared/xml";
 import { fromPptx, type SourcePackage } from "../../../shared/sourcepackage";
+import { type EmbeddedWorkbook, nameInAddress } from "../../shared/workbooks";
 import { REL } from "../package/names";
 import { resolveTarget, transitional } from "../package/package";
 import { relationshipsPath } from "../package/parts";
 import { openSourceParts } from "../patch/sourceparts";
 
-/** A workbook inside the file that slides were read from: of a chart, or embedded as an object. */
-export interface EmbeddedWorkbook {
-  /** The number of the slide, from 1. */
-  slide: number;
-  slideId: string;
-  /** Its path in the file, and its name there. */
-  path: string;
-  name: string;
-  bytes: Uint8Array;
+/** A part that another refers to, inside the file or outside. */
+interface Related {
+  type: string;
+  target: string;
+  external: boolean;
 }
 
-/** The parts that a part refers to inside the file, by type. */
-function related(file: SourcePackage, path: string): { type: string; target: string }[] {
-  const bytes = file.bytes(relationshipsPath(path));
+/** Returns what a part refers to. */
+function related(file: SourcePackage, path: string): Related[] {
+  // Addresses outside are taken out of what is written again.
+  const bytes = file.original(relationshipsPath(path));
   if (!bytes) return [];
-  return childrenOf(readXml(partText(bytes), relationshipsPath(path)), "Relationship").flatMap(({ attributes }) =>
-    attributes.TargetMode === "External"
-      ? []
-      : [{ type: transitional(attributes.Type ?? ""), target: resolveTarget(path, attributes.Target ?? "") }],
+  return childrenOf(readXml(partText(bytes), relationshipsPath(path)), "Relationship").map(
+    ({ attributes: { TargetMode, Type = "", Target = "" } }) => ({
+      type: transitional(Type),
+      target: TargetMode === "External" ? Target : resolveTarget(path, Target),
+      external: TargetMode === "External",
+    }),
   );
 }
 
 const WORKBOOK = /\.xls[xm]$/i;
 
+/** The relationships by which charts and objects have their workbook outside (ECMA-376-1, 15.2). */
+const OUTSIDE = /\/(?:oleObject|package|externalLink|externalLinkPath)$/;
+
 /**
- * Lists the workbooks of charts and embedded objects on the slides of a deck that came from a .pptx. Links to files
- * outside are not followed.
+ * Lists the workbooks of charts and embedded objects on the slides of a deck that came from a .pptx. Those outside are
+ * named and never opened.
  */
-export function embeddedWorkbooks(deck: Deck, picture: (sha256: string) => Uint8Array | undefined): EmbeddedWorkbook[] {
+export function pptxWorkbooks(deck: Deck, picture: (sha256: string) => Uint8Array | undefined): EmbeddedWorkbook[] {
   const files = new Map<string, SourcePackage | undefined>();
   return deck.slides.flatMap((slide, nth): EmbeddedWorkbook[] => {
     const { sourcePart } = slide;
@@ -46,12 +49,21 @@ export function embeddedWorkbooks(deck: Deck, picture: (sha256: string) => Uint8
     const file = files.get(sourcePart.file);
     if (!file) return [];
     const direct = related(file, sourcePart.part);
-    const inCharts = direct.filter(({ type }) => type === REL.chart).flatMap(({ target }) => related(file, target));
-    const paths = new Set([...direct, ...inCharts].map(({ target }) => target).filter((path) => WORKBOOK.test(path)));
-    return [...paths].flatMap((path) => {
-      const bytes = file.bytes(path);
-      const name = path.slice(path.lastIndexOf("/") + 1);
-      return bytes ? [{ slide: nth + 1, slideId: slide.id, path, name, bytes }] : [];
-    });
+    const charts = direct.filter(({ type, external }) => type === REL.chart && !external);
+    const all = [...direct, ...charts.flatMap(({ target }) => related(file, target))];
+    const inside = new Set(
+      all.filter(({ external, target }) => !external && WORKBOOK.test(target)).map(({ target }) => target),
+    );
+    const outside = new Set(
+      all.filter(({ external, type }) => external && OUTSIDE.test(type)).map(({ target }) => target),
+    );
+    const at = { slide: nth + 1, slideId: slide.id };
+    return [
+      ...[...inside].flatMap((path) => {
+        const bytes = file.bytes(path);
+        return bytes ? [{ ...at, path, name: nameInAddress(path), bytes }] : [];
+      }),
+      ...[...outside].map((path) => ({ ...at, path, name: nameInAddress(path), bytes: undefined })),
+    ];
   });
 }
