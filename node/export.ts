@@ -12,10 +12,20 @@ export interface ExportWork {
   at: number;
   format: WritableFormat;
   sheets?: Sheets;
+  /** Whether pages say where linked values come from. */
+  sourceNotes?: boolean;
 }
 
 /** Writes a deck in a format. */
-export async function exportDeck({ fonts, deck, blobs, at, format, sheets }: ExportWork): Promise<Uint8Array> {
+export async function exportDeck({
+  fonts,
+  deck,
+  blobs,
+  at,
+  format,
+  sheets,
+  sourceNotes = false,
+}: ExportWork): Promise<Uint8Array> {
   await loadFormulas();
   return WRITERS[format].write(deck, {
     fonts: fontsIn(fonts),
@@ -23,5 +33,6 @@ export async function exportDeck({ fonts, deck, blobs, at, format, sheets }: Exp
     at: new Date(at),
     png: svgPng(fonts),
     ...(sheets ? { sheets } : {}),
+    sourceNotes,
   });
 }

@@ -9,6 +9,8 @@ import { drawPaths } from "./pdfpaths";
 export interface PdfPage {
   scene: Scene;
   slides: readonly { id: string; name: string; level: number; section?: string }[];
+  /** A note that readers show when its sign in the lower right corner is pressed; none when empty. */
+  note?: string;
 }
 
 export interface PdfOptions {
@@ -161,7 +163,7 @@ export function scenesPdf(pages: Iterable<PdfPage>, options: PdfOptions): Promis
   let within: OutlineItem = doc.outline;
   const whole = doc.struct("Document");
   doc.addStructure(whole);
-  for (const { scene, slides } of pages) {
+  for (const { scene, slides, note } of pages) {
     doc.addPage({ size: [scene.page.width, scene.page.height], margin: 0 });
     for (const { id, name, level, section: begun } of slides) {
       doc.addNamedDestination(id);
@@ -176,6 +178,7 @@ export function scenesPdf(pages: Iterable<PdfPage>, options: PdfOptions): Promis
     doc.endMarkedContent();
     for (const node of scene.nodes) drawTagged(doc, writer, node, options, section);
     section.end();
+    if (note) doc.note(scene.page.width - 28, scene.page.height - 26, 18, 18, note);
     for (const box of scene.boxes) lead(doc, box.link, box.x, box.y, box.width, box.height);
   }
   whole.end();

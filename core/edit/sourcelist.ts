@@ -154,3 +154,24 @@ export function withSourceList(deck: Deck): Deck {
   const changes = keepsList(deck) ? sourceListChanges(deck) : [];
   return changes.length ? apply(deck, batch(changes)).deck : deck;
 }
+
+/**
+ * Returns where the values of a slide come from, in a sentence a source: the workbook, its cells, and the day that they
+ * are of; empty for a slide without linked values.
+ */
+export function sourceNote(slide: Slide, language: string): string {
+  const bySource = new Map<string, { ranges: Set<string>; takenAt: string | undefined }>();
+  for (const { binding } of bindingsOn(slide)) {
+    const known = bySource.get(binding.source) ?? { ranges: new Set(), takenAt: undefined };
+    known.ranges.add(binding.range);
+    if (binding.takenAt && (!known.takenAt || binding.takenAt < known.takenAt)) known.takenAt = binding.takenAt;
+    bySource.set(binding.source, known);
+  }
+  const { source: label, asOf } = wordsOf(language);
+  return [...bySource]
+    .map(([source, { ranges, takenAt }]) => {
+      const date = takenAt ? `, ${asOf} ${day(takenAt, language)}` : "";
+      return `${label}: ${source}, ${[...ranges].join(", ")}${date}.`;
+    })
+    .join("\n");
+}

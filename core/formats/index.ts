@@ -1,3 +1,4 @@
+import { sourceNote } from "@unitext/core/edit";
 import { type PdfPage, scenesPdf } from "@unitext/core/draw";
 import { type FontSet, layoutSlide, type Sheets, sheetsOf } from "@unitext/core/layout";
 import { type Deck, Failure, metadataOf, levels, nameOf, must } from "@unitext/core/model";
@@ -39,6 +40,8 @@ export interface WriteContext {
   at: Date;
   /** What the pages of a PDF show; slides by default. */
   sheets?: Sheets;
+  /** Whether a PDF, a web page or a handout says where linked values come from. */
+  sourceNotes?: boolean;
   /** Draws an SVG as a PNG of a width in pixels; formats with pictures of slides need it. */
   png?: (svg: string, width: number) => Uint8Array;
 }
@@ -103,7 +106,13 @@ export function shownSlides(deck: Deck): Deck["slides"] {
 }
 
 /** Returns the pages of a PDF for slides given by number. */
-export function pdfPages(deck: Deck, fonts: FontSet, sheets: Sheets, numbers: readonly number[]): PdfPage[] {
+export function pdfPages(
+  deck: Deck,
+  fonts: FontSet,
+  sheets: Sheets,
+  numbers: readonly number[],
+  sourceNotes = false,
+): PdfPage[] {
   const depth = levels(deck.slides);
   const metadata = metadataOf(deck);
   const items = numbers.map((number) => {
@@ -111,8 +120,11 @@ export function pdfPages(deck: Deck, fonts: FontSet, sheets: Sheets, numbers: re
     return { slide, number, notes: slide.notes, scene: layoutSlide(slide, { metadata, number, fonts }) };
   });
   const byId = new Map(items.map((item) => [item.slide.id, item]));
+  const noteOf = (ids: readonly string[]) =>
+    ids.flatMap((id) => sourceNote(must(byId.get(id)).slide, deck.language) || []).join("\n");
   return sheetsOf(sheets, items, { metadata, fonts }).map(({ scene, slides }) => ({
     scene,
+    ...(sourceNotes ? { note: noteOf(slides) } : {}),
     slides: slides.map((id) => {
       const { slide, number } = must(byId.get(id));
       return {
@@ -128,9 +140,9 @@ export function pdfPages(deck: Deck, fonts: FontSet, sheets: Sheets, numbers: re
 /** Returns the numbers of the slides that an audience sees. */
 const shownNumbers = (deck: Deck) => deck.slides.flatMap(({ hidden }, nth) => (hidden ? [] : [nth + 1]));
 
-const writePdf: Write = (deck, { fonts, picture, at, sheets, png }) => {
+const writePdf: Write = (deck, { fonts, picture, at, sheets, sourceNotes, png }) => {
   const { title, author } = deck.properties;
-  return scenesPdf(pdfPages(deck, fonts, sheets ?? "slides", shownNumbers(deck)), {
+  return scenesPdf(pdfPages(deck, fonts, sheets ?? "slides", shownNumbers(deck), sourceNotes), {
     fonts,
     ...pagePictures(deck.assets, picture, png),
     title,

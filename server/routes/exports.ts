@@ -47,7 +47,15 @@ export function exportRoutes(context: AppContext): Router {
       const { deck } = await loadDeck(db, id);
       const bytes = await context.work.run(
         "write",
-        { fonts: context.fonts, deck, blobs: await loadBlobs(db, id), at: Date.now(), format: as, sheets },
+        {
+          fonts: context.fonts,
+          deck,
+          blobs: await loadBlobs(db, id),
+          at: Date.now(),
+          format: as,
+          sheets,
+          sourceNotes: request.query.sources === "true",
+        },
         asker(call),
       );
       await note(db, { user: user.id, act: "export", deck: id, detail: as });

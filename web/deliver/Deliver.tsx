@@ -1,5 +1,6 @@
 import type { WritableFormat } from "@unitext/core/formats";
 import type { Sheets } from "@unitext/core/layout";
+import { bindingsOn } from "@unitext/core/model";
 import { Report } from "@unitext/core/tally";
 import { useState } from "react";
 import useSWR from "swr";
@@ -33,12 +34,17 @@ const NAMES: Record<string, string> = {
   bindings: "linked data",
 };
 
+/** Formats whose pages can say where linked values come from. */
+const SAY_SOURCES: readonly WritableFormat[] = ["pdf", "html", "docx"];
+
 function Format({ format, ready }: { format: WritableFormat; ready: boolean }) {
   const { deck, version, session } = useDeck();
   const [writing, setWriting] = useState<AbortController>();
   const busy = writing !== undefined;
   const [sheets, setSheets] = useState<Sheets>("slides");
+  const [sources, setSources] = useState(false);
   const pages = format === "pdf" ? `&sheets=${sheets}` : "";
+  const saysSources = SAY_SOURCES.includes(format) && deck.slides.some((slide) => bindingsOn(slide).length > 0);
   const { data: report, error } = useSWR(
     ready ? `/decks/${deck.id}/report?format=${format}${pages}&version=${version}` : null,
     (path: string) => get(path, Report),
@@ -61,7 +67,7 @@ function Format({ format, ready }: { format: WritableFormat; ready: boolean }) {
     const stop = new AbortController();
     setWriting(stop);
     try {
-      await download(`/decks/${deck.id}/export?format=${format}${pages}`, stop.signal);
+      await download(`/decks/${deck.id}/export?format=${format}${pages}${sources ? "&sources=true" : ""}`, stop.signal);
       session.notify(`Wrote ${deck.properties.title}.${format}${format === "png" || format === "svg" ? ".zip" : ""}`);
     } catch (error) {
       session.notify(stop.signal.aborted ? `Cancelled writing ${FORMATS[format].label}` : (error as Error).message);
@@ -104,6 +110,17 @@ function Format({ format, ready }: { format: WritableFormat; ready: boolean }) {
                   </option>
                 ))}
               </select>
+            </label>
+          )}
+          {saysSources && (
+            <label className="mt-2 flex items-center gap-2 text-sm">
+              <input
+                type="checkbox"
+                className="checkbox checkbox-xs"
+                checked={sources}
+                onChange={(event) => setSources(event.target.checked)}
+              />
+              Say where linked values come from
             </label>
           )}
         </div>

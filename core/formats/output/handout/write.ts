@@ -1,3 +1,4 @@
+import { sourceNote } from "@unitext/core/edit";
 import { handoutPackage } from "./package";
 import { sceneSvg } from "@unitext/core/draw";
 import { type FontSet, layoutSlide } from "@unitext/core/layout";
@@ -28,6 +29,8 @@ export interface HandoutOptions {
   fonts: FontSet;
   picture: (sha256: string) => Uint8Array | undefined;
   at: Date;
+  /** Whether each slide says where its linked values come from. */
+  sourceNotes?: boolean;
   /** Draws an SVG as a PNG of a width in pixels; without it a handout has no pictures of its slides. */
   png?: (svg: string, width: number) => Uint8Array;
 }
@@ -233,7 +236,7 @@ function contentXml(element: Element, into: Handout, notes: Footnote[]): string 
 }
 
 /** Writes a deck as a handout: title, picture, text and notes of each slide that is shown. */
-export function writeHandout(deck: Deck, { fonts, picture, at, png }: HandoutOptions): Uint8Array {
+export function writeHandout(deck: Deck, { fonts, picture, at, png, sourceNotes }: HandoutOptions): Uint8Array {
   const metadata = metadataOf(deck);
   const into = new Handout(deck.language);
   const depth = levels(deck.slides);
@@ -264,6 +267,8 @@ export function writeHandout(deck: Deck, { fonts, picture, at, png }: HandoutOpt
     const notes: Footnote[] = [];
     for (const element of readingOrder(slide)) if (element !== title) into.body.push(contentXml(element, into, notes));
     if (!isEmptyText(slide.notes)) into.body.push(into.paragraphs(flattenRuns(slide.notes, notes), "Notes"));
+    const sources = sourceNotes ? sourceNote(slide, deck.language) : "";
+    if (sources) into.body.push(into.paragraphs(plainText(sources), "Notes"));
     if (notes.length) into.body.push(into.paragraphs(footnoteText(notes), "Notes"));
   });
   return into.file(deck.properties.title, deck.properties.author, at);

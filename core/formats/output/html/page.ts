@@ -10,6 +10,7 @@ section[hidden]{display:none}section svg{display:block;width:100%;height:auto}
 section a.link{position:absolute;border-radius:2px}section a.link:focus-visible,button:focus-visible{outline:3px solid #dc94bc;outline-offset:2px}
 .film,.sound{position:absolute}.film{background:#000;object-fit:contain}.sound button{width:100%;height:100%;min-width:2.5rem;min-height:2.5rem;background:#16211fcc}
 [data-step].later{visibility:hidden}
+.sources{position:absolute;right:.5rem;bottom:.5rem;max-width:60%;padding:0 .5rem;background:#1e2b29;font-size:.8rem;border-radius:4px}.sources p{margin:.25rem 0}
 nav{position:fixed;inset:auto 0 0;height:3rem;display:flex;gap:.5rem;align-items:center;justify-content:center;background:#1e2b29}
 button{font:inherit;min-width:2.5rem;min-height:2rem;padding:0 .75rem;border:1px solid #3a4a47;border-radius:4px;background:#16211f;color:#f4f4f0;cursor:pointer}
 button:disabled{opacity:.45;cursor:default}

@@ -1,3 +1,4 @@
+import { sourceNote } from "@unitext/core/edit";
 import {
   type DeckMetadata,
   type Deck,
@@ -26,6 +27,8 @@ import { SCRIPT, STYLE } from "./page";
 export interface HtmlOptions {
   fonts: FontSet;
   picture: (sha256: string) => Uint8Array | undefined;
+  /** Whether slides say where their linked values come from. */
+  sourceNotes?: boolean;
 }
 
 const hashOf = (text: string) => `'sha256-${toBase64(sha256(strToU8(text)))}'`;
@@ -217,8 +220,15 @@ class PageWriter {
       ...(transition ? [`data-transition="${transition.kind}" style="--seconds:${transition.seconds}s"`] : []),
     ];
     const spoken = isEmptyText(notes) ? "" : `<template class="notes">${textHtml(notes, href)}</template>`;
+    const note = this.options.sourceNotes ? sourceNote(slide, this.metadata.language) : "";
+    const sources = note
+      ? `<details class="sources"><summary>Sources</summary>${note
+          .split("\n")
+          .map((line) => `<p>${escapeXml(line)}</p>`)
+          .join("")}</details>`
+      : "";
     const media = played(scene, slide, this.metadata, this.address);
-    return `<section ${attributes.join(" ")}>${drawing}<div class="words">${this.words(slide)}</div>${pressed(scene, href)}${media}${spoken}</section>`;
+    return `<section ${attributes.join(" ")}>${drawing}<div class="words">${this.words(slide)}</div>${pressed(scene, href)}${media}${sources}${spoken}</section>`;
   }
 
   /** Returns the id of the nearest main slide that is shown; empty when there is none. */
