@@ -1,3 +1,4 @@
+import { useOutOfDate } from "../deck/useOutOfDate";
 import { must } from "@unitext/core/model";
 import { type RefObject, useMemo, useState } from "react";
 import { useDeck } from "../deck/DeckContext";
@@ -16,15 +17,19 @@ export function FindSlides({
   const measureOf = useMeasures(deck, metadata);
   const [words, setWords] = useState("");
   const [mark, setMark] = useState<Mark | "">("");
+  const outdated = useOutOfDate(deck);
   const overflows = useMemo(
     () => (slide: Parameters<typeof measureOf>[0]) => (measureOf(slide)?.overflow ?? 0) > 0,
     [measureOf],
   );
-  const found = useMemo(() => findSlides(deck.slides, words, mark, overflows), [deck, words, mark, overflows]);
+  const found = useMemo(
+    () => findSlides(deck.slides, words, mark, overflows, outdated),
+    [deck, words, mark, overflows, outdated],
+  );
   const find = (nextWords: string, nextMark: Mark | "") => {
     setWords(nextWords);
     setMark(nextMark);
-    const ids = findSlides(deck.slides, nextWords, nextMark, overflows);
+    const ids = findSlides(deck.slides, nextWords, nextMark, overflows, outdated);
     if (!ids.length) return;
     select([...ids].reverse());
     scrollTo(must(ids[0]));

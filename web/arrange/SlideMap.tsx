@@ -1,5 +1,6 @@
 import type { KeyboardEvent, PointerEvent, RefObject } from "react";
 import { useDeck } from "../deck/DeckContext";
+import { useOutOfDate } from "../deck/useOutOfDate";
 import { GAP, type Landing, type MapRow } from "./rows";
 import { SectionName } from "./SectionName";
 import { Thumb } from "./Thumb";
@@ -67,7 +68,8 @@ export function SlideMap(props: Props) {
 
 /** A slide of the main line, its details at its side, and the name of the section that starts with it. */
 function Row({ row, map, moving, landing, onChoose, onOpen }: Props & { row: MapRow }) {
-  const { selected } = useDeck();
+  const { deck, selected } = useDeck();
+  const outdated = useOutOfDate(deck);
   const { main, details, section, opens, number } = row;
   return (
     <div role="presentation" className="relative flex" style={{ gap: GAP, paddingTop: map.header }}>
@@ -88,6 +90,7 @@ function Row({ row, map, moving, landing, onChoose, onOpen }: Props & { row: Map
           selected={selected.includes(slide.id)}
           current={slide.id === selected.at(-1)}
           moving={moving.includes(slide.id)}
+          outdated={outdated.has(slide.id)}
           landing={landing?.target === slide.id ? landing.side : undefined}
           onChoose={onChoose}
           onOpen={onOpen}

@@ -15,6 +15,8 @@ interface Props {
   selected: boolean;
   current: boolean;
   moving: boolean;
+  /** Whether linked values on it differ from their workbook. */
+  outdated: boolean;
   landing: Landing["side"] | undefined;
   onChoose: (id: string, keys: { shiftKey: boolean; ctrlKey: boolean; metaKey: boolean }) => void;
   onOpen: (id: string) => void;
@@ -40,6 +42,7 @@ export const Thumb = memo(function Thumb({
   selected,
   current,
   moving,
+  outdated,
   landing,
   onChoose,
   onOpen,
@@ -52,6 +55,7 @@ export const Thumb = memo(function Thumb({
   const marks = [
     slide.hidden ? "hidden" : "",
     over ? "too full" : "",
+    outdated ? "data out of date" : "",
     !hasNotes(slide) && !slide.hidden ? "no notes" : "",
   ].filter(Boolean);
   const name = nameOf(slide) || "(empty)";
@@ -65,6 +69,13 @@ export const Thumb = memo(function Thumb({
       <div
         className={`hairline border ${selected ? "outline-3 outline-secondary" : ""} ${slide.hidden ? "opacity-45" : ""}`}
       >
+        {outdated && (
+          <span
+            className="bg-secondary absolute -top-1 -right-1 z-10 size-3 rounded-full"
+            data-outdated
+            aria-hidden="true"
+          />
+        )}
         {scene ? (
           <SlideView scene={scene} deck={deck.id} />
         ) : (
@@ -74,7 +85,9 @@ export const Thumb = memo(function Thumb({
       <p className="flex gap-1.5 truncate pt-0.5 text-xs leading-5" aria-hidden="true">
         <strong>{number}</strong>
         {width >= 120 && <span className="quiet min-w-0 flex-1 truncate">{name}</span>}
-        {width >= 170 && marks.length > 0 && <span className={over ? "text-error" : "quiet"}>{marks.join(", ")}</span>}
+        {width >= 170 && marks.length > 0 && (
+          <span className={over ? "text-error" : outdated ? "text-secondary" : "quiet"}>{marks.join(", ")}</span>
+        )}
       </p>
       {/* biome-ignore lint/a11y/useKeyWithClickEvents: the map around it takes the keys, and moves between its options. */}
       <div

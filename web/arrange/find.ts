@@ -1,4 +1,14 @@
-import { elementWords, hasNotes, nameOf, type Slide, slideLink, slideLinks, textOf, must } from "@unitext/core/model";
+import {
+  bindingsOn,
+  elementWords,
+  hasNotes,
+  nameOf,
+  type Slide,
+  slideLink,
+  slideLinks,
+  textOf,
+  must,
+} from "@unitext/core/model";
 
 /** Properties by which slides can be found, beside their words. */
 export const MARKS = {
@@ -8,18 +18,21 @@ export const MARKS = {
   broken: "with broken links",
   look: "with a theme of their own",
   comments: "with comments",
+  data: "with linked data",
+  outdated: "with linked data out of date",
 } as const;
 export type Mark = keyof typeof MARKS;
 
 /**
  * Returns the ids of the slides with all the words, on the slide or in the notes, and the property. `full` says whether
- * a slide overflows.
+ * a slide overflows, `outdated` has the slides whose linked data are out of date.
  */
 export function findSlides(
   slides: readonly Slide[],
   words: string,
   mark: Mark | "",
   full: (slide: Slide) => boolean,
+  outdated: ReadonlySet<string> = new Set(),
 ): string[] {
   const wanted = words.toLowerCase().split(/\s+/).filter(Boolean);
   if (!wanted.length && !mark) return [];
@@ -31,6 +44,8 @@ export function findSlides(
     broken: (slide) => slideLinks(slide).some(({ to }) => slideLink(to) !== undefined && !ids.has(must(slideLink(to)))),
     look: ({ theme }) => theme !== undefined,
     comments: ({ comments }) => (comments?.length ?? 0) > 0,
+    data: (slide) => bindingsOn(slide).length > 0,
+    outdated: ({ id }) => outdated.has(id),
   };
   return slides.flatMap((slide) => {
     if (mark && !has[mark](slide)) return [];
