@@ -1,52 +1,122 @@
-import { must } from "@unitext/core/model";
+import { createHash } from "node:crypto";
+import { bindCells, openWorkbook, slideWithBound } from "@unitext/core/data";
+import { type Deck, emptyDeck, must } from "@unitext/core/model";
 import { join } from "node:path";
 import { sql } from "drizzle-orm";
 import { runMerge } from "../server/jobs/divide";
-import { connect, createDeck, ensureUser, migrated } from "../server/store";
+import { runRefresh } from "../server/jobs/refresh";
+import { connect, createDeck, type Database, ensureUser, migrated, storeSource } from "../server/store";
+import { inlineWork } from "../server/work";
 import { type Row, row } from "./core";
 import { deckOf } from "./material";
 
 /** Merging thirty decks into one of 900 slides through PostgreSQL, against a bare INSERT … SELECT of the same rows. */
+async function merging(db: Database): Promise<Row> {
+  for (let nth = 0; nth < 30; nth++) await createDeck(db, "bench", { ...deckOf(30), id: `b${nth}` }, new Map(), null);
+  await createDeck(db, "bench", { ...deckOf(0), id: "bare" }, new Map(), null);
+  const bare = () =>
+    db.transaction((tx) =>
+      tx.execute(
+        sql`insert into slides (deck_id, id, key, parent_id, body, notes) select 'bare', deck_id || id, deck_id || key, parent_id, body, notes from slides where deck_id like 'b%' and deck_id <> 'bare'`,
+      ),
+    );
+  const asked = {
+    decks: Array.from({ length: 30 }, (_, nth) => ({ id: `b${nth}`, version: 0 })),
+    title: "All",
+    appearance: "match" as const,
+    sections: false,
+    contents: false,
+    openingsOnce: false,
+    drop: [],
+  };
+  const merged = () => runMerge({ db, owner: "bench", progress: async () => true }, asked);
+  const best = [Number.POSITIVE_INFINITY, Number.POSITIVE_INFINITY];
+  for (let nth = 0; nth < 14; nth++) {
+    for (const [at, act] of [bare, merged].entries()) {
+      const begin = performance.now();
+      await act();
+      best[at] = Math.min(must(best[at]), performance.now() - begin);
+      await db.execute(sql`delete from slides where deck_id = 'bare'`);
+      await db.execute(sql`delete from decks where id !~ '^(bare|b[0-9]+)$'`);
+    }
+  }
+  return row(
+    "merge 30 decks into one of 900 slides through PostgreSQL / INSERT … SELECT of the rows",
+    must(best[1]) / must(best[0]),
+    5,
+  );
+}
+
+const [DECKS, SLIDES] = [30, 17];
+const SOURCE = "levels.csv";
+const sheet = (from: number) =>
+  new TextEncoder().encode(
+    ["Station,Level", ...Array.from({ length: SLIDES }, (_, nth) => `Gauge ${nth + 1},${from + nth}`)].join("\n"),
+  );
+
+/** A deck with a value of the workbook on each slide. */
+function linkedDeck(id: string, version: string): Deck {
+  let serial = 0;
+  const newId = () => `${id}-${++serial}`;
+  const workbook = openWorkbook(sheet(100), SOURCE);
+  const slides = Array.from({ length: SLIDES }, (_, nth) =>
+    slideWithBound(
+      bindCells(
+        { workbook, version },
+        { source: SOURCE, range: `levels!B${nth + 2}`, mode: "latest" },
+        { language: "en", newId },
+      ),
+      newId,
+    ),
+  );
+  return { ...emptyDeck(id, id), slides };
+}
+
+/** Taking 510 new values in thirty decks through PostgreSQL, against one bare UPDATE of the same rows. */
+async function refreshing(db: Database): Promise<Row> {
+  const store = (from: number) => {
+    const bytes = sheet(from);
+    const sha256 = createHash("sha256").update(bytes).digest("hex");
+    return storeSource(db, "bench", { name: SOURCE, bytes, sha256, from: "bench" });
+  };
+  const { id } = await store(100);
+  for (let nth = 0; nth < DECKS; nth++) await createDeck(db, "bench", linkedDeck(`l${nth}`, "none"), new Map(), null);
+  // The work is done in this process: what is measured is the way through the database.
+  const context = {
+    db,
+    owner: "bench",
+    progress: async () => true,
+    signal: new AbortController().signal,
+    work: inlineWork,
+  };
+  const best = { bare: Number.POSITIVE_INFINITY, taken: Number.POSITIVE_INFINITY };
+  for (let nth = 1; nth <= 8; nth++) {
+    await store(100 + nth * 1000);
+    let begin = performance.now();
+    const { result } = await runRefresh(context, { source: id, take: "latest" });
+    best.taken = Math.min(best.taken, performance.now() - begin);
+    if (result.decks.length !== DECKS) throw new Error(`${result.decks.length} decks took new values`);
+    begin = performance.now();
+    await db.execute(
+      sql`update slides set body = jsonb_set(body, '{benched}', to_jsonb(${nth}::int)) where deck_id in (select 'l' || n from generate_series(0, ${DECKS - 1}) n)`,
+    );
+    best.bare = Math.min(best.bare, performance.now() - begin);
+    await db.execute(sql`update slides set body = body - 'benched' where deck_id ~ '^l[0-9]+$'`);
+  }
+  return row(
+    "take 510 new values in 30 decks through PostgreSQL / one UPDATE of the same rows",
+    best.taken / best.bare,
+    5,
+  );
+}
+
+/** What goes through the database, against bare statements on the same rows. */
 export async function store(url: string): Promise<Row[]> {
   const { db, close } = connect(url);
   try {
     await migrated(db, join(process.cwd(), "server/migrations"));
     await ensureUser(db, { id: "bench", name: "bench" });
-    for (let nth = 0; nth < 30; nth++) await createDeck(db, "bench", { ...deckOf(30), id: `b${nth}` }, new Map(), null);
-    await createDeck(db, "bench", { ...deckOf(0), id: "bare" }, new Map(), null);
-    const bare = () =>
-      db.transaction((tx) =>
-        tx.execute(
-          sql`insert into slides (deck_id, id, key, parent_id, body, notes) select 'bare', deck_id || id, deck_id || key, parent_id, body, notes from slides where deck_id like 'b%' and deck_id <> 'bare'`,
-        ),
-      );
-    const asked = {
-      decks: Array.from({ length: 30 }, (_, nth) => ({ id: `b${nth}`, version: 0 })),
-      title: "All",
-      appearance: "match" as const,
-      sections: false,
-      contents: false,
-      openingsOnce: false,
-      drop: [],
-    };
-    const merged = () => runMerge({ db, owner: "bench", progress: async () => true }, asked);
-    const best = [Number.POSITIVE_INFINITY, Number.POSITIVE_INFINITY];
-    for (let nth = 0; nth < 14; nth++) {
-      for (const [at, act] of [bare, merged].entries()) {
-        const begin = performance.now();
-        await act();
-        best[at] = Math.min(must(best[at]), performance.now() - begin);
-        await db.execute(sql`delete from slides where deck_id = 'bare'`);
-        await db.execute(sql`delete from decks where id !~ '^(bare|b[0-9]+)$'`);
-      }
-    }
-    return [
-      row(
-        "merge 30 decks into one of 900 slides through PostgreSQL / INSERT … SELECT of the rows",
-        must(best[1]) / must(best[0]),
-        5,
-      ),
-    ];
+    return [await merging(db), await refreshing(db)];
   } finally {
     await close();
   }

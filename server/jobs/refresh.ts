@@ -1,9 +1,8 @@
 import { keepingSourceList, type SingleChange } from "@unitext/core/edit";
-import { bindingsOn, type Deck, Failure } from "@unitext/core/model";
-import { nanoid } from "nanoid";
+import { Failure, must } from "@unitext/core/model";
 import type { JobResult, RefreshRequest } from "../api";
-import { applyChanges, decksBehind, loadDeck, sourceOf, sourcesOfDeck, userName } from "../store";
-import type { Compared, Work } from "../work";
+import { applyToDecks, decksBehind, type DeckChange, loadDecks, sourceBytes, sourceOf, userName } from "../store";
+import type { Compared, SourceFile, Work } from "../work";
 import { Cancelled, type DivideWork } from "./divide";
 
 interface RefreshWork extends DivideWork {
@@ -11,89 +10,114 @@ interface RefreshWork extends DivideWork {
   work: Work;
 }
 
-/** How often a deck is compared again when somebody changes it meanwhile. */
+type Adapted = { slide: number; what: string; how: string };
+type LeftOut = { slide: number; what: string; why: string };
+
+/** How many decks are loaded, compared and written at a time. */
+const BATCH = 30;
+
+/** How often decks are compared again when somebody changes them meanwhile. */
 const TRIES = 5;
 
-/** Compares a deck with its sources and takes new values, as one change that can be undone. */
-async function refreshDeck(
+/** The source whose values are taken, as it is compared with decks. */
+interface Taken {
+  name: string;
+  files: SourceFile[];
+  take: RefreshRequest["take"];
+  takenBy: string;
+}
+
+/** A deck as it was loaded, and what comparing it with the source found. */
+interface ComparedDeck extends Pick<DeckChange, "deck" | "version"> {
+  compared: Compared;
+}
+
+/** Loads decks and compares them with the source. Decks that were deleted meanwhile are left out. */
+async function compareAll(
   { db, owner, signal, work }: RefreshWork,
-  id: string,
-  source: string,
-  take: RefreshRequest["take"],
-): Promise<{ deck: Deck; compared: Compared }> {
-  for (let nth = 1; ; nth++) {
-    const { deck, version } = await loadDeck(db, id);
-    const names = [...new Set(deck.slides.flatMap((slide) => bindingsOn(slide).map(({ binding }) => binding.source)))];
-    const compared = await work.run(
-      "refresh",
-      {
-        deck,
-        files: await sourcesOfDeck(
-          db,
-          id,
-          names.filter((name) => name === source),
-        ),
-        take,
-        takenAt: new Date().toISOString(),
-        takenBy: await userName(db, owner),
-      },
-      { owner, signal },
+  ids: readonly string[],
+  { files, take, takenBy }: Taken,
+): Promise<ComparedDeck[]> {
+  const loaded = [...(await loadDecks(db, ids, owner)).values()];
+  const found = await work.run(
+    "refreshDecks",
+    { decks: loaded.map(({ deck }) => deck), files, take, takenAt: new Date().toISOString(), takenBy },
+    { owner, signal },
+  );
+  return loaded.map((one, nth) => ({ ...one, compared: must(found[nth]) }));
+}
+
+/** Takes new values in some decks, each as one change that can be undone. A deck that was changed meanwhile is compared again. */
+async function takeInDecks(context: RefreshWork, ids: readonly string[], taken: Taken): Promise<ComparedDeck[]> {
+  const done: ComparedDeck[] = [];
+  let waiting = ids;
+  for (let nth = 1; waiting.length; nth++) {
+    if (nth > TRIES)
+      throw new Failure(
+        "conflict",
+        taken.name,
+        "A deck is being changed all the time. Take the new values in it later.",
+      );
+    const compared = await compareAll(context, waiting, taken);
+    const changing = compared.filter((one) => one.compared.slides.length > 0);
+    const written = await applyToDecks(
+      context.db,
+      context.owner,
+      changing.map(({ deck, version, compared: { slides } }) => {
+        const changes = slides.map((slide): SingleChange => ({ kind: "setSlide", slide: slide.id, as: slide }));
+        const change = keepingSourceList(deck, { kind: "batch", changes });
+        return { deck, version, change, description: `Took new values from ${taken.name}` };
+      }),
     );
-    const changes = compared.slides.map((slide): SingleChange => ({ kind: "setSlide", slide: slide.id, as: slide }));
-    if (!changes.length) return { deck, compared };
-    try {
-      await applyChanges(db, id, owner, {
-        base: version,
-        changes: [
-          {
-            id: nanoid(16),
-            change: keepingSourceList(deck, { kind: "batch", changes }),
-            description: `Took new values from ${source}`,
-          },
-        ],
-      });
-      return { deck, compared };
-    } catch (error) {
-      if (!(error instanceof Failure && error.code === "conflict") || nth >= TRIES) throw error;
-    }
+    const missed = new Set(changing.filter(({ deck }) => !written.has(deck.id)));
+    done.push(...compared.filter((one) => !missed.has(one)));
+    waiting = [...missed].map(({ deck }) => deck.id);
   }
+  return done;
+}
+
+/** Adds what became of a deck to the report. Returns how many values were taken in it. */
+function record(
+  { deck, compared }: ComparedDeck,
+  { result, adapted, left }: { result: JobResult; adapted: Adapted[]; left: LeftOut[] },
+): number {
+  const { title } = deck.properties;
+  const taken = new Set(compared.slides.map((slide) => slide.id));
+  let values = 0;
+  for (const { state, slide, slideId, binding, from, to, reason } of compared.checks) {
+    if (state === "stale" && taken.has(slideId)) {
+      values += 1;
+      adapted.push({ slide, what: `${title}: ${binding.range}`, how: `${from.slice(0, 80)} → ${to.slice(0, 80)}` });
+    } else if (state === "moved" || state === "missing" || state === "error")
+      left.push({ slide, what: `${title}: ${binding.range}`, why: reason ?? state });
+  }
+  if (compared.slides.length) result.decks.push({ id: deck.id, title, slides: compared.slides.length, seconds: 0 });
+  return values;
 }
 
 /** Takes the newest values of a source in every deck of its owner that uses it. Decks deleted meanwhile are left out. */
 export async function runRefresh(
   context: RefreshWork,
   { source: id, take, reread }: RefreshRequest,
-): Promise<{
-  result: JobResult;
-  report: {
-    adapted: { slide: number; what: string; how: string }[];
-    left: { slide: number; what: string; why: string }[];
-  };
-}> {
+): Promise<{ result: JobResult; report: { adapted: Adapted[]; left: LeftOut[] } }> {
   const { db, owner, progress } = context;
   const source = await sourceOf(db, owner, id);
-  const decks = await decksBehind(db, owner, source.name, reread ? undefined : source.newest);
+  const { name, newest, csv } = source;
+  const decks = await decksBehind(db, owner, name, reread ? undefined : newest);
+  const taken: Taken = {
+    name,
+    files: [{ name, version: newest, bytes: await sourceBytes(db, source), csv }],
+    take,
+    takenBy: await userName(db, owner),
+  };
   const result: JobResult = { decks: [], sentence: "", rows: [], remarks: [] };
-  const adapted: { slide: number; what: string; how: string }[] = [];
-  const left: { slide: number; what: string; why: string }[] = [];
+  const adapted: Adapted[] = [];
+  const left: LeftOut[] = [];
   let values = 0;
-  for (const [nth, deckId] of decks.entries()) {
-    if (!(await progress(nth, decks.length, values))) throw new Cancelled();
-    const { deck, compared } = await refreshDeck(context, deckId, source.name, take).catch((error: unknown) => {
-      if (error instanceof Failure && error.code === "not-found") return { deck: undefined, compared: undefined };
-      throw error;
-    });
-    if (!deck) continue;
-    const title = deck.properties.title;
-    const taken = new Set(compared.slides.map((slide) => slide.id));
-    for (const { state, slide, slideId, binding, from, to, reason } of compared.checks) {
-      if (state === "stale" && taken.has(slideId)) {
-        values += 1;
-        adapted.push({ slide, what: `${title}: ${binding.range}`, how: `${from.slice(0, 80)} → ${to.slice(0, 80)}` });
-      } else if (state === "moved" || state === "missing" || state === "error")
-        left.push({ slide, what: `${title}: ${binding.range}`, why: reason ?? state });
-    }
-    if (compared.slides.length) result.decks.push({ id: deckId, title, slides: compared.slides.length, seconds: 0 });
+  for (let from = 0; from < decks.length; from += BATCH) {
+    if (!(await progress(from, decks.length, values))) throw new Cancelled();
+    for (const one of await takeInDecks(context, decks.slice(from, from + BATCH), taken))
+      values += record(one, { result, adapted, left });
   }
   await progress(decks.length, decks.length, values);
   result.sentence = values

@@ -1,5 +1,6 @@
 import { Change, writeSet, conflicts, type SingleChange, slidesNeeded, singles, apply } from "@unitext/core/edit";
 import { readStored, Failure, type Deck, SCHEMA_VERSION, metadataOf, must } from "@unitext/core/model";
+import { nanoid } from "nanoid";
 import { and, eq, gt, asc, inArray, sql } from "drizzle-orm";
 import type { LoggedChange, ChangeRequest, ChangeReply } from "../api";
 import { type Database, CHANNEL, type Transaction } from "./database";
@@ -22,6 +23,15 @@ export async function changesSince(db: Reader, deck: string, version: number): P
   }));
 }
 
+/** Returns the versions at which changes were logged, by their ids; those that are not in the log are missing. */
+async function versionsOfChanges(tx: Reader, deck: string, ids: readonly string[]): Promise<Map<string, number>> {
+  const rows = await tx
+    .select({ id: changes.id, version: changes.version })
+    .from(changes)
+    .where(and(eq(changes.deck, deck), inArray(changes.id, [...ids])));
+  return new Map(rows.map(({ id, version }) => [id, version]));
+}
+
 /**
  * Applies changes made on `base` to the deck as it stands now, in one transaction: committed when this resolves.
  * Changes that others made meanwhile stay, as long as they wrote other things; a change that is in the log already
@@ -40,22 +50,12 @@ export async function applyChanges(
     if (!row) throw new Failure("not-found", id, "There is no deck at this address. It may have been deleted.");
     if (base > row.version)
       throw new Failure("conflict", id, "The changes were made on a version that this deck does not have.");
-    const since = await changesSince(tx, id, base);
-    const known = new Map(
-      (
-        await tx
-          .select({ id: changes.id, version: changes.version })
-          .from(changes)
-          .where(
-            and(
-              eq(changes.deck, id),
-              inArray(
-                changes.id,
-                sent.map((item) => item.id),
-              ),
-            ),
-          )
-      ).map((item) => [item.id, item.version]),
+    // Most changes are made on the newest version.
+    const since = base === row.version ? [] : await changesSince(tx, id, base);
+    const known = await versionsOfChanges(
+      tx,
+      id,
+      sent.map((item) => item.id),
     );
     const fresh = sent.filter((item) => !known.has(item.id));
     const own = new Set(sent.map((item) => item.id));
@@ -78,6 +78,79 @@ export async function applyChanges(
       version,
       changes: [...earlier, ...log, ...fresh.map((item, nth) => ({ version: row.version + nth + 1, id: item.id }))],
     };
+  });
+}
+
+/** A change of a deck as it was loaded, which leaves the running order as it is. */
+export interface DeckChange {
+  deck: Deck;
+  version: number;
+  change: Change;
+  description: string;
+}
+
+/**
+ * Applies a change to each of several decks, in one transaction and with as many statements as for one. Returns the ids
+ * of the decks that took it: those that somebody changed since they were loaded, or deleted, did not.
+ */
+export async function applyToDecks(db: Database, user: string, list: readonly DeckChange[]): Promise<Set<string>> {
+  if (!list.length) return new Set();
+  return db.transaction(async (tx) => {
+    const ids = list.map(({ deck }) => deck.id);
+    const found = await tx
+      .select({ id: decks.id, version: decks.version })
+      .from(decks)
+      .where(inArray(decks.id, ids))
+      .orderBy(asc(decks.id))
+      .for("update");
+    const versions = new Map(found.map(({ id, version }) => [id, version]));
+    const applied = list
+      .filter(({ deck, version }) => versions.get(deck.id) === version)
+      .map((one) => ({ ...one, ...apply(one.deck, one.change), before: one.deck }));
+    if (!applied.length) return new Set();
+    const keys = await tx
+      .select({ deck: slides.deck, id: slides.id, key: slides.key })
+      .from(slides)
+      .where(inArray(slides.deck, ids));
+    const keyOf = new Map(keys.map(({ deck, id, key }) => [`${deck} ${id}`, key]));
+    const rows = applied.flatMap(({ before, deck }) => {
+      const old = new Set(before.slides);
+      return deck.slides
+        .filter((slide) => !old.has(slide))
+        .map((slide) => rowOf(deck.id, slide, must(keyOf.get(`${deck.id} ${slide.id}`))));
+    });
+    await upsertSlides(tx, rows);
+    await tx
+      .update(decks)
+      .set({ version: sql`${decks.version} + 1`, changedAt: new Date() })
+      .where(
+        inArray(
+          decks.id,
+          applied.map(({ deck }) => deck.id),
+        ),
+      );
+    for (const { before, deck } of applied) {
+      const { id, ...metadata } = metadataOf(deck);
+      if (metadataChanged(before, deck))
+        await tx.update(decks).set({ metadata, schema: SCHEMA_VERSION }).where(eq(decks.id, id));
+    }
+    await tx.insert(changes).values(
+      applied.map(({ deck, version, change, inverse, description }) => ({
+        deck: deck.id,
+        version: version + 1,
+        id: nanoid(16),
+        user,
+        change,
+        inverse,
+        schema: SCHEMA_VERSION,
+        description,
+      })),
+    );
+    const announced = applied.map(({ deck, version }) => `${deck.id} ${version + 1}`);
+    await tx.execute(
+      sql`select pg_notify(${CHANNEL}, said) from jsonb_array_elements_text(${JSON.stringify(announced)}::jsonb) said`,
+    );
+    return new Set(applied.map(({ deck }) => deck.id));
   });
 }
 
@@ -198,19 +271,23 @@ async function writeSlides(
   const rows = after.slides
     .filter((slide) => slide !== old.get(slide.id) || placed.get(slide.id) !== keys.get(slide.id))
     .map((slide) => rowOf(before.id, slide, must(placed.get(slide.id))));
+  await upsertSlides(tx, rows);
+}
+
+/**
+ * Writes rows of slides, which may be of several decks. They are sent as one JSON value: a parameter for each column of
+ * each row takes longer to prepare than to store.
+ */
+async function upsertSlides(tx: Transaction, rows: readonly (typeof slides.$inferInsert)[]): Promise<void> {
   for (let at = 0; at < rows.length; at += 500) {
-    await tx
-      .insert(slides)
-      .values(rows.slice(at, at + 500))
-      .onConflictDoUpdate({
-        target: [slides.deck, slides.id],
-        set: {
-          key: sql`excluded.key`,
-          parent: sql`excluded.parent_id`,
-          body: sql`excluded.body`,
-          notes: sql`excluded.notes`,
-          schema: sql`excluded.schema`,
-        },
-      });
+    const sent = JSON.stringify(rows.slice(at, at + 500));
+    await tx.execute(sql`
+      insert into slides (deck_id, id, key, parent_id, body, notes, schema)
+      select deck, id, key, parent, body, notes, schema
+      from jsonb_to_recordset(${sent}::jsonb)
+        as sent (deck text, id text, key text, parent text, body jsonb, notes jsonb, schema int)
+      on conflict (deck_id, id) do update set
+        key = excluded.key, parent_id = excluded.parent_id, body = excluded.body, notes = excluded.notes,
+        schema = excluded.schema`);
   }
 }

@@ -203,3 +203,10 @@ export function compareBindings({
   const before = new Set(deck.slides);
   return { checks, slides: slides.filter((slide) => !before.has(slide)), unread };
 }
+
+/** Compares several decks with the newest versions of the same sources; the answers are in the order of the decks. */
+export const compareDecks = ({
+  decks,
+  ...rest
+}: Omit<Parameters<typeof compareBindings>[0], "deck"> & { decks: readonly Deck[] }): Compared[] =>
+  decks.map((deck) => compareBindings({ deck, ...rest }));

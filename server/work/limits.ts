@@ -34,6 +34,7 @@ const BY_TASK: Record<TaskName, Bounds> = {
   cells: { ...LONG, seconds: 120 },
   bind: { ...LONG, seconds: 120 },
   refresh: { ...LONG, seconds: 120 },
+  refreshDecks: { ...LONG, seconds: 120 },
   repeated: { ...LONG, seconds: 120 },
   inside: { ...LONG, seconds: 120 },
 };

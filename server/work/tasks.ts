@@ -24,6 +24,7 @@ import { type Drawn, convertPictures, exportDeck, type ExportWork, readPdf } fro
 import {
   bindRange,
   compareBindings,
+  compareDecks,
   findTyped,
   sheetCells,
   workbookChanges,
@@ -154,6 +155,8 @@ export const TASKS = {
   bind: bindRange,
   /** Compares the bindings of a deck with their sources, and takes new values. */
   refresh: compareBindings,
+  /** The same for several decks with the same sources. */
+  refreshDecks: compareDecks,
   /** Finds numbers in the texts of a deck that repeat cells of a workbook. */
   repeated: findTyped,
   /** Lists the workbooks inside the file of a deck. */
