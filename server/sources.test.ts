@@ -1,9 +1,19 @@
 import { mkdtempSync, rmSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
+import { sourcesSlide } from "@unitext/core/edit";
 import { bindingsOn, type Slide } from "@unitext/core/model";
 import { sql } from "drizzle-orm";
-import { BoundCells, DeckBindings, DeckState, type Job, SourceList, SourceTaken, WorkbookContents } from "./api";
+import {
+  BoundCells,
+  DeckBindings,
+  DeckState,
+  type Job,
+  SourceList,
+  SourceTaken,
+  VersionPreview,
+  WorkbookContents,
+} from "./api";
 import { type TestServer, testServer } from "./testing";
 
 const FIRST = "Station,January,March\nQuay,4.1,4.6\nBar,3.2,3.1\n";
@@ -136,6 +146,93 @@ describe("a new version of a source", () => {
     expect(await shown(ask, deck)).toEqual(["4.6"]);
     expect((await bindingsOf(ask, deck)).checks).toMatchObject([{ state: "unknown", from: "4.6" }]);
   });
+});
+
+describe("a workbook with the name of a source", () => {
+  const preview = async (ask: Ask, name: string, text: string) => {
+    const body = { method: "POST", body: text, headers: { "content-type": "application/octet-stream" } };
+    return VersionPreview.parse(await (await ask(`/api/sources/preview?name=${name}&language=de`, body)).json());
+  };
+
+  it("is shown beside its newest version before it is taken, and nothing is stored", async () => {
+    const ask = await server.as("hugo");
+    const { id: source } = await taken(await send(ask, "gauges.csv", FIRST));
+    await boundDeck(ask, source, "latest");
+    await boundDeck(ask, source, "asked");
+    expect(await preview(ask, "gauges.csv", NEXT)).toMatchObject({
+      source,
+      same: false,
+      count: 1,
+      cells: [{ cell: "gauges!C2", row: "Quay", from: "4,6", to: "5,2" }],
+      following: { values: 1, decks: 1 },
+    });
+    expect(await preview(ask, "gauges.csv", FIRST)).toMatchObject({ same: true, count: 0 });
+    expect(await preview(ask, "others.csv", FIRST)).toMatchObject({ source: null, count: 0 });
+    const { sources } = SourceList.parse(await (await ask("/api/sources")).json());
+    expect(sources.map(({ name, versions }) => [name, versions.length])).toEqual([["gauges.csv", 1]]);
+  });
+});
+
+it("a sheet that was typed is a source whose cells can be changed, and takes no workbook's name", async () => {
+  const ask = await server.as("ines");
+  const type = (name: string, rows: string[][]) => ask("/api/sources/typed", json({ name, rows }));
+  const first = await type("Students", [
+    ["Group", "Autumn"],
+    ["=A", "12"],
+  ]);
+  expect([first.status, await taken(first)]).toMatchObject([201, { known: false }]);
+  expect(
+    await taken(
+      await type("Students", [
+        ["Group", "Autumn"],
+        ["=A", "13"],
+      ]),
+    ),
+  ).toMatchObject({ known: true, fresh: true });
+  const { sources } = SourceList.parse(await (await ask("/api/sources")).json());
+  expect(sources).toMatchObject([{ name: "Students.csv", typed: true, csv: { delimiter: ",", decimal: "." } }]);
+  const cells = await ask(`/api/sources/${sources[0]?.id}/cells?sheet=Students&top=1&rows=1&columns=2`);
+  expect(await cells.json()).toMatchObject({ cells: [[{ text: "=A" }, { text: "13", number: true }]] });
+  await send(ask, "gauges.csv", FIRST);
+  expect((await type("gauges", [["x"]])).status).toBe(409);
+  expect((await type("Empty", [])).status).toBe(400);
+});
+
+it("a .csv is read again as it is told, and values that follow it are taken", async () => {
+  const ask = await server.as("jan");
+  const { id: source } = await taken(await send(ask, "gauges.csv", "Station;January;March\nQuay;4.1;4.600\nBar;3;3\n"));
+  const deck = await boundDeck(ask, source, "latest");
+  const put = (csv: unknown) => ask(`/api/sources/${source}/reading`, { ...json(csv), method: "PUT" });
+  const german = await put({ decimal: "," });
+  expect(WorkbookContents.parse(await german.json()).csv).toEqual({ encoding: "utf-8", delimiter: ";", decimal: "," });
+  const cell = async () =>
+    (
+      (await (await ask(`/api/sources/${source}/cells?sheet=gauges&top=1&rows=1&columns=3`)).json()) as {
+        cells: { text: string }[][];
+      }
+    ).cells[0]?.[2]?.text;
+  expect(await cell()).toBe("4600");
+  await jobsDone(ask);
+  expect(await shown(ask, deck)).toEqual(["4600"]);
+  expect((await put({ encoding: "shift_jis" })).status).toBe(200);
+  expect((await put({ delimiter: "x" })).status).toBe(400);
+  expect((await put(null)).status).toBe(200);
+  expect(await cell()).toBe("4.6");
+});
+
+it("the slide that lists the sources follows when new values are taken by themselves", async () => {
+  const ask = await server.as("kim");
+  const { id: source } = await taken(await send(ask, "gauges.csv", FIRST));
+  const deck = await boundDeck(ask, source, "latest");
+  const { deck: state, version } = await stateOf(ask, deck);
+  const [slide] = state.slides as [Slide];
+  let serial = 0;
+  const list = sourcesSlide({ ...state, slides: [] }, () => `list-${++serial}`);
+  const change = { kind: "insertSlide", slide: list, place: { parent: null, after: slide.id } };
+  await ask(`/api/decks/${deck}/changes`, json({ base: version, changes: [{ id: `list-${deck}`, change }] }));
+  await send(ask, "gauges.csv", NEXT);
+  await jobsDone(ask);
+  expect(JSON.stringify((await stateOf(ask, deck)).deck.slides[1])).toContain("gauges.csv");
 });
 
 it("the index of bindings follows every change, in its transaction", async () => {
