@@ -202,7 +202,7 @@ it("a .csv is read again as it is told, and values that follow it are taken", as
   const ask = await server.as("jan");
   const { id: source } = await taken(await send(ask, "gauges.csv", "Station;January;March\nQuay;4.1;4.600\nBar;3;3\n"));
   const deck = await boundDeck(ask, source, "latest");
-  const put = (csv: unknown) => ask(`/api/sources/${source}/reading`, { ...json(csv), method: "PUT" });
+  const put = (csv: unknown) => ask(`/api/sources/${source}/reading`, { ...json({ csv }), method: "PUT" });
   const german = await put({ decimal: "," });
   expect(WorkbookContents.parse(await german.json()).csv).toEqual({ encoding: "utf-8", delimiter: ";", decimal: "," });
   const cell = async () =>

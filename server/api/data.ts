@@ -78,6 +78,9 @@ export const VersionPreview = z.object({
 });
 export type VersionPreview = z.infer<typeof VersionPreview>;
 
+/** How a .csv is to be read; null lets it be recognised. */
+export const ReadingAsked = z.object({ csv: CsvReading.nullable() });
+
 /** A sheet that is typed: its name and its rows of texts. */
 export const TypedSheet = z.object({
   name: z.string().trim().min(1).max(200),

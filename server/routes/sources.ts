@@ -1,7 +1,7 @@
-import { CsvReading, WORKBOOKS, workbookKind, checked, cutText, Failure } from "@unitext/core/model";
+import { WORKBOOKS, workbookKind, checked, cutText, Failure } from "@unitext/core/model";
 import { listExtensions } from "@unitext/core/formats/catalogue";
 import express, { Router } from "express";
-import { CellsAsked, RefreshRequest, SourceAddress, type SourceList, TypedSheet } from "../api";
+import { CellsAsked, ReadingAsked, RefreshRequest, SourceAddress, type SourceList, TypedSheet } from "../api";
 import { deleteSource, listSources, sourceBytes, sourceOf } from "../store";
 import { fetchAgain, previewWorkbook, receiveAddress, receiveTyped, receiveWorkbook, rereadSource } from "../jobs";
 import { type AppContext, asker, body, bytesOf, type Call, route } from "./context";
@@ -77,7 +77,7 @@ export function sourceRoutes(context: AppContext): Router {
     json,
     route(async (call) => {
       const source = await sourceOf(db, call.user.id, String(call.request.params.source));
-      const csv = body(CsvReading.nullable(), call.request);
+      const { csv } = body(ReadingAsked, call.request);
       call.response.json(await rereadSource(context, source, csv, asker(call)));
     }),
   );

@@ -15,7 +15,7 @@ export function CsvReadingForm({ source, read }: { source: SourceSummary; read: 
     setBusy(true);
     setProblem("");
     try {
-      await send("PUT", `/sources/${source.id}/reading`, csv, WorkbookContents);
+      await send("PUT", `/sources/${source.id}/reading`, { csv }, WorkbookContents);
       await reloadSources();
     } catch (reason) {
       setProblem((reason as Error).message);
