@@ -20,6 +20,23 @@ async function bringIn(page: Page, name: string, text: string, said: RegExp): Pr
   await expect(page.getByText(said)).toBeVisible();
 }
 
+/** Drops a workbook with the name of a source, looks at what differs, and takes it as the newest version. */
+async function newVersion(page: Page, name: string, text: string, differs: RegExp): Promise<void> {
+  await dropOn(page, "main > div", name, bytes(text));
+  const dialog = page.getByRole("dialog", { name: `A newer version of ${name}?` });
+  await expect(dialog).toContainText(differs);
+  await dialog.getByRole("button", { name: "Take as the newest version" }).click();
+  await expect(page.getByText(/is the newest version now/)).toBeVisible();
+}
+
+/** Chooses a source in a dialog, which offers the choice where there is more than one. */
+async function chooseSource(page: Page, source: string): Promise<void> {
+  const dialog = page.getByRole("dialog");
+  await expect(dialog.getByRole("gridcell").first()).toBeVisible();
+  const field = dialog.getByLabel("Source");
+  if (await field.isVisible()) await field.selectOption({ label: source });
+}
+
 /** Puts cells on a slide: those of a rectangle, made of them in a way, on a slide by its number. */
 async function put(
   page: Page,
@@ -62,7 +79,8 @@ test("cells go on slides in five ways, follow their workbook, and come back from
   for (const box of await page.getByRole("checkbox", { name: /^Choose/ }).all()) await box.check();
   await page.getByLabel("How the chosen values follow their source").selectOption("asked");
   await expect(page.getByText("Changed how 5 values follow")).toBeVisible();
-  await bringIn(page, source, NEXT, /is the newest version now/);
+  await expect(page.getByText("All kept")).toBeVisible();
+  await newVersion(page, source, NEXT, /11 cells differ/);
   await expect(page.locator('[data-binding="moved"]').first()).toBeVisible();
   const value = page.locator('[data-range$="!D2"]').first();
   await expect(value).toContainText("4.6");
@@ -74,10 +92,13 @@ test("cells go on slides in five ways, follow their workbook, and come back from
   // One is looked at, before and after, and taken; undo brings it back.
   await value.getByRole("button", { name: /^Compare/ }).click();
   await expect(page.getByRole("img", { name: "With the new values" })).toBeVisible();
-  await page.getByRole("button", { name: "Take the new values" }).click();
+  await page.getByRole("button", { name: "Take the new value" }).click();
   await expect(page.getByText("Took one new value")).toBeVisible();
   await page.getByRole("button", { name: "Undo", exact: true }).first().click();
-  await page.getByRole("button", { name: "Take all 5 new values" }).click();
+  await page.getByRole("button", { name: "Compare 5 new values" }).click();
+  const compared = page.getByRole("dialog", { name: /^5 new values on/ });
+  await compared.getByRole("button", { name: "Next" }).click();
+  await compared.getByRole("button", { name: "Take 5 new values" }).click();
   await expect(page.locator('[data-binding="current"]')).toHaveCount(5);
 
   // A presentation keeps all of it.
@@ -109,10 +130,115 @@ test("a value in the notes is edited around, and unlinked where it is wanted", a
   await page.getByRole("link", { name: "Data" }).click();
   await expect(page.locator('[data-binding="current"]')).toContainText("4.6");
   // Other cells: their value is proposed, and taken when wanted.
-  await page.getByRole("button", { name: /: change$/ }).click();
-  await page.getByRole("textbox", { name: /^Cells of/ }).fill("C2");
-  await page.keyboard.press("Enter");
+  await page.getByRole("button", { name: /: open$/ }).click();
+  await expect(page.locator('[data-cell="1/3"]')).toHaveAttribute("aria-selected", "true");
+  await page.locator('[data-cell="1/2"]').click();
+  await page.getByRole("button", { name: "Tie to these cells" }).click();
   await expect(page.locator('[data-binding="stale"]')).toContainText("4.2");
   await page.getByRole("button", { name: /^Unlink/ }).click();
   await expect(page.getByText("No slide of this deck shows values of a workbook yet.")).toBeVisible();
+});
+
+test("a workbook is looked at from Refine and Write, and its cells are linked there", async ({ page }) => {
+  await openData(page, "# Levels\n\n## What we saw\n\n| Station | Level |\n| --- | --: |\n| Quay | 1 |\n");
+  const source = "cells-of-the-bay.csv";
+  await bringIn(page, source, FIRST, /is a source now/);
+
+  // A table on a slide is linked to cells in its place.
+  await page.getByRole("link", { name: "Refine" }).click();
+  await page.getByRole("button", { name: /^2\. / }).first().click();
+  await page.getByRole("button", { name: /table/i }).first().click();
+  await page.getByRole("button", { name: "Link the table to cells …" }).click();
+  await chooseSource(page, source);
+  const cell = (at: string) => page.locator(`[role="gridcell"][data-cell="${at}"]`);
+  await cell("0/0").click();
+  await cell("2/3").click({ modifiers: ["Shift"] });
+  await page.getByRole("button", { name: "Link to these cells" }).click();
+  await expect(page.getByRole("region", { name: "Linked data" })).toContainText(source);
+
+  // A value is inserted into the text.
+  await page.getByRole("link", { name: "Write" }).click();
+  await page.locator(".cm-content").click();
+  await page.keyboard.press("Control+End");
+  await page.keyboard.type("\n\nAt the quay: ");
+  await page.getByRole("button", { name: "Cells" }).click();
+  await chooseSource(page, source);
+  await cell("1/3").click();
+  await page.getByRole("button", { name: "Insert at the cursor" }).click();
+  await expect(page.locator(".cm-content")).toContainText(`[4.6](cell:${source}?range=`);
+  await page.getByRole("link", { name: "Data" }).click();
+  await expect(page.locator('[data-binding="current"]')).toHaveCount(2);
+
+  // The slide that lists the sources.
+  await page.getByRole("button", { name: "Slide “Sources”" }).click();
+  await page.waitForURL(/refine/);
+  await expect(page.getByText("Added a slide with the sources")).toBeVisible();
+});
+
+test("typed numbers are proposed, and both parts of a split deck take the next version", async ({ page }) => {
+  await openData(
+    page,
+    "# Levels\n\n## March\n\n- In March the quay stood at 4.6 m\n\n## The bar\n\n- The bar stood at 3.1 m in March\n",
+  );
+  const source = "split-of-the-bay.csv";
+  await bringIn(page, source, FIRST, /is a source now/);
+  await page.locator(`[data-source="${source}"]`).getByRole("button", { name: "Find typed numbers" }).click();
+  for (const range of ["D2", "D3"])
+    await page.locator(`[data-typed$="!${range}"]`).getByRole("button", { name: /^Link/ }).click();
+  await page.keyboard.press("Escape");
+  await expect(page.locator('[data-binding="current"]')).toHaveCount(2);
+
+  await page.getByRole("link", { name: "Arrange" }).click();
+  const whole = page.url().replace(/.*decks\/([^/]+).*/, "$1");
+  const made = await page.request.post(`/api/decks/${whole}/parts`, {
+    data: {
+      date: "today",
+      plan: {
+        parts: [
+          { name: "Day one", slides: "1-2" },
+          { name: "Day two", slides: "3" },
+        ],
+      },
+    },
+  });
+  expect(made.ok()).toBe(true);
+  await page.getByRole("link", { name: "Data" }).click();
+  await newVersion(page, source, FIRST.replace("4.6", "5.3").replace("3.1", "2.9"), /2 values follow|4 values follow/);
+  // The whole deck and both parts follow by themselves.
+  const shown = async (title: string) => {
+    const { decks } = (await (await page.request.get("/api/decks")).json()) as {
+      decks: { id: string; title: string }[];
+    };
+    const id = decks.find((deck) => deck.title.includes(title))?.id;
+    return JSON.stringify(await (await page.request.get(`/api/decks/${id}`)).json());
+  };
+  await expect.poll(() => shown("Day one")).toContain('"5.3"');
+  await expect.poll(() => shown("Day two")).toContain('"2.9"');
+});
+
+test("a sheet is typed, put on a slide, and changed", async ({ page }) => {
+  await openData(page, "# Students\n\n## Numbers\n\n- Autumn\n");
+  await page.getByRole("button", { name: "New sheet" }).click();
+  const name = "Students of the bay";
+  await page.getByLabel("Name", { exact: true }).fill(name);
+  await page.locator(".dsg-row").nth(1).locator(".dsg-cell").nth(1).click();
+  for (const [word, key] of [
+    ["Group", "Tab"],
+    ["Autumn", "Enter"],
+  ]) {
+    await page.keyboard.type(word ?? "");
+    await page.keyboard.press(key ?? "");
+  }
+  await page.keyboard.type("31");
+  await page.keyboard.press("Enter");
+  await page.getByRole("button", { name: "Save" }).click();
+  await expect(page.getByText(`${name} is a source now.`)).toBeVisible();
+  await put(page, `${name}.csv`, ["1/1"], "Key figure");
+  await expect(page.locator("[data-binding]")).toContainText("31");
+  await page.locator(`[data-source="${name}.csv"]`).getByRole("button", { name: "Change cells" }).click();
+  await page.locator(".dsg-row").nth(2).locator(".dsg-cell").nth(2).click();
+  await page.keyboard.type("34");
+  await page.keyboard.press("Enter");
+  await page.getByRole("button", { name: "Save" }).click();
+  await expect(page.locator("[data-binding]")).toContainText("34");
 });
