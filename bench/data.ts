@@ -86,7 +86,7 @@ const bareParse = (bytes: Uint8Array, part: string) => () => {
 };
 
 /** Reads a workbook and the bound cells of a name in it. */
-function readBlock(bytes: Uint8Array, file: string): Workbook {
+export function readBlock(bytes: Uint8Array, file: string): Workbook {
   const workbook = openWorkbook(bytes, file);
   const resolved = resolveRange(workbook, file.endsWith(".csv") ? "A1:F30" : "Block");
   if ("missing" in resolved) throw new Error(resolved.missing);
@@ -95,7 +95,7 @@ function readBlock(bytes: Uint8Array, file: string): Workbook {
 }
 
 /** A deck of 100 slides with 20 values of a workbook each. */
-function boundDeck(workbook: Workbook): Deck {
+export function boundDeck(workbook: Workbook): Deck {
   let serial = 0;
   const newId = () => `n${++serial}`;
   const source = { workbook, version: "one" };

@@ -199,7 +199,7 @@ export default function Data() {
             {error && <p className="text-error">{error.message}</p>}
             {latest && <JobLine job={latest} />}
           </div>
-          <div ref={scroller} className="min-h-0 flex-1 overflow-auto">
+          <div ref={scroller} className="min-h-0 flex-1 overflow-auto" data-bindings>
             {checks && checks.length === 0 && (
               <div className="mx-auto max-w-lg px-6 py-16 text-center">
                 <p className="mb-2">No slide of this deck shows values of a workbook yet.</p>

@@ -139,7 +139,7 @@ function CellsDialog({
         </>
       )}
     >
-      <div className="grid min-h-0 flex-1 grid-cols-[1fr_16rem] gap-4">
+      <div className="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_16rem] gap-4">
         <WorkbookView key={source.id} source={source} choice={choice} language={deck.language} />
         <div className="flex min-h-0 flex-col gap-3 overflow-auto text-sm">
           {sources.length > 1 && (

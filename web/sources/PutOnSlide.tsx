@@ -95,7 +95,7 @@ export function PutOnSlide({
         </>
       )}
     >
-      <div className="grid min-h-0 flex-1 grid-cols-[1fr_20rem] gap-4">
+      <div className="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_20rem] gap-4">
         <WorkbookView key={source.id} source={source} choice={choice} language={deck.language} />
         <div className="flex min-h-0 flex-col gap-3 overflow-auto text-sm">
           {sources.length > 1 && (

@@ -128,7 +128,9 @@ export function SheetGrid({
   const [left, right] = [shownColumns[0]?.index ?? 0, shownColumns.at(-1)?.index ?? 0];
   // biome-ignore lint/correctness/useExhaustiveDependencies: blocks are loaded as cells come into view.
   useEffect(() => {
-    for (const row of [top, bottom]) for (const column of [left, right]) load(row, column);
+    // What comes next is loaded before it is in view.
+    const ahead = Math.min(bottom + BLOCK.rows / 2, Math.max(rows - 1, 0));
+    for (const row of [top, bottom, ahead]) for (const column of [left, right]) load(row, column);
   }, [top, bottom, left, right, sheet, source, state]);
   // Cells that were chosen by their name are brought into view.
   const chosen = range ? formatCells(range) : "";
@@ -144,7 +146,7 @@ export function SheetGrid({
   };
   const selection = useCellSelection({ rows, columns, range, onRange, show });
   return (
-    <div className="flex min-h-0 flex-1 flex-col">
+    <div className="flex min-h-0 min-w-0 flex-1 flex-col">
       <p role="status" className="quiet px-1 py-0.5 text-xs">
         {problem ||
           (range

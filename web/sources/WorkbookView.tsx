@@ -58,7 +58,7 @@ export function WorkbookView({
   if (!contents || !info) return <p className="quiet">Reading {source.name} …</p>;
   const hasNames = contents.names.length > 0 || contents.tables.length > 0 || contents.charts.length > 0;
   return (
-    <div className="flex min-h-0 flex-1 flex-col">
+    <div className="flex min-h-0 min-w-0 flex-1 flex-col">
       <div className="flex flex-wrap gap-1 pb-1" role="group" aria-label="Sheets">
         {contents.sheets.map(({ name, hidden }) => (
           <button
