@@ -1,14 +1,5 @@
-import { type Deck, emptyDeck, newSlide, run, type Slide, textOf } from "@unitext/core/model";
-import {
-  apply,
-  dataStamp,
-  insertAt,
-  keepingSourceList,
-  sourceRows,
-  sourcesSlide,
-  withSourceList,
-  withStamp,
-} from "./index";
+import { type Deck, emptyDeck, newSlide, run, type Slide, textOf, dataStamp, sourceRows } from "@unitext/core/model";
+import { apply, insertAt, keepingSourceList, sourcesSlide, withSourceList, withStamp } from "./index";
 
 let serial = 0;
 const newId = () => `n${++serial}`;

@@ -1,7 +1,6 @@
-import { sourceNote } from "@unitext/core/edit";
 import { type PdfPage, scenesPdf } from "@unitext/core/draw";
 import { type FontSet, layoutSlide, type Sheets, sheetsOf } from "@unitext/core/layout";
-import { type Deck, Failure, metadataOf, levels, nameOf, must } from "@unitext/core/model";
+import { type Deck, Failure, metadataOf, levels, nameOf, must, sourceNote } from "@unitext/core/model";
 import { type Report, report, tally } from "@unitext/core/tally";
 import { strToU8 } from "fflate";
 import { readJson, writeJson } from "./presentations/json";

@@ -19,6 +19,7 @@ export * from "./richtext";
 export * from "./rule";
 export * from "./slidefiles";
 export * from "./slidelinks";
+export * from "./sources";
 export * from "./stored";
 export * from "./theme";
 export * from "./units";

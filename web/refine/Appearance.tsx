@@ -1,7 +1,8 @@
-import { changePage, dataStamp, rearrange, type SingleChange, batch, withStamp } from "@unitext/core/edit";
+import { changePage, rearrange, type SingleChange, batch, withStamp } from "@unitext/core/edit";
 import {
   ARRANGEMENTS,
   type ArrangementName,
+  dataStamp,
   type Deck,
   withoutOwnAppearance,
   PAGES,

@@ -1,4 +1,3 @@
-import { sourceNote } from "@unitext/core/edit";
 import { handoutPackage } from "./package";
 import { sceneSvg } from "@unitext/core/draw";
 import { type FontSet, layoutSlide } from "@unitext/core/layout";
@@ -20,6 +19,7 @@ import {
   type Run,
   slideLink,
   titleElement,
+  sourceNote,
 } from "@unitext/core/model";
 import { toBase64 } from "../../shared/archive";
 import { xml } from "../../shared/xml";

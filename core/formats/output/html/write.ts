@@ -1,4 +1,3 @@
-import { sourceNote } from "@unitext/core/edit";
 import {
   type DeckMetadata,
   type Deck,
@@ -16,6 +15,7 @@ import {
   slideLink,
   titleElement,
   must,
+  sourceNote,
 } from "@unitext/core/model";
 import { type Scene, type FontSet, layoutSlide, linkPlaces, mediaPlaces } from "@unitext/core/layout";
 import { scenesMarkup } from "@unitext/core/draw";
