@@ -1,6 +1,6 @@
 import { createHash } from "node:crypto";
 import { existsSync, readFileSync } from "node:fs";
-import { join } from "node:path";
+import { basename, join } from "node:path";
 import { checkBindings, openWorkbook, typedNumbers } from "@unitext/core/data";
 import { readDeck } from "@unitext/core/formats";
 import { layoutSlide } from "@unitext/core/layout";
@@ -90,26 +90,43 @@ describe("the documents of the demo", () => {
 
 describe("the workbooks of the demo", () => {
   const bytes = (name: string) => readFileSync(join(folder, name));
-  const source = (name: string) => ({ workbook: openWorkbook(bytes(name), "station-gauges.xlsx"), version: name });
+  const source = (path: string) => ({ workbook: openWorkbook(bytes(path), basename(path)), version: path });
   const { deck } = read("quarterly-monitoring.md");
-  const check = (name: string) => checkBindings(deck, { source: () => source(name), language: deck.language });
+  const check = (gauges: string) =>
+    checkBindings(deck, {
+      source: (name) => source(name === "visitors.ods" ? name : gauges),
+      language: deck.language,
+    });
 
-  it("hold the values that the report shows in sentences and notes", () => {
-    expect(check("station-gauges.xlsx").map(({ state, from }) => [state, from])).toEqual([
-      ["current", "2.41"],
-      ["current", "2.38"],
-      ["current", "2.36"],
-      ["current", "2.19"],
+  it("hold the values that the report shows in sentences, notes, a key figure, a table and charts", () => {
+    const checks = check("station-gauges.xlsx");
+    expect(checks.map(({ state }) => state)).toEqual(checks.map(() => "current"));
+    expect(checks.filter(({ from }) => !from.includes("\n")).map(({ from }) => from)).toEqual([
+      "2.41",
+      "2.38",
+      "2.36",
+      "2.19",
+      "11 %",
+      "2,210",
+      "310",
+    ]);
+    expect(checks.flatMap(({ binding: { use, source: name } }) => (use ? [[use, name]] : []))).toEqual([
+      ["chart", "station-gauges.xlsx"],
+      ["table", "station-gauges.xlsx"],
+      ["chart", "visitors.ods"],
     ]);
   });
 
   it("have another quarter with other values", () => {
-    expect(check("next-quarter/station-gauges.xlsx").map(({ state, to }) => [state, to])).toEqual([
-      ["stale", "2.33"],
-      ["stale", "2.29"],
-      ["stale", "2.31"],
-      ["stale", "2.15"],
+    const stale = check("next-quarter/station-gauges.xlsx").filter(({ state }) => state === "stale");
+    expect(stale.filter(({ to }) => !to.includes("\n")).map(({ to }) => to)).toEqual([
+      "2.33",
+      "2.29",
+      "2.31",
+      "2.15",
+      "12 %",
     ]);
+    expect(stale).toHaveLength(7);
   });
 
   it("repeat no number of the report that was typed", () => {

@@ -2,6 +2,7 @@
 import { createHash } from "node:crypto";
 import { readdirSync, readFileSync } from "node:fs";
 import { join } from "node:path";
+import { openWorkbook, refreshDeck, type SourceAtHand } from "@unitext/core/data";
 import { tailorDeck } from "@unitext/core/divide";
 import { loadFormulas } from "@unitext/core/figures";
 import { readDeck } from "@unitext/core/formats";
@@ -40,6 +41,17 @@ const TEXTS = [
 const WORKBOOKS = ["station-gauges.xlsx", "visitors.ods"];
 const TITLES: Record<string, string> = { "class-list.txt": "Class list, coastal processes" };
 
+/** Returns a deck whose linked values say of which versions they are. */
+function withTakenValues(deck: Deck, sources: ReadonlyMap<string, SourceAtHand>): Deck {
+  const context = {
+    source: (name: string) => sources.get(name),
+    language: deck.language,
+    takenAt: new Date().toISOString(),
+    takenBy: DEMO_USER.name,
+  };
+  return { ...deck, slides: refreshDeck(deck, context, () => true).slides };
+}
+
 /** Puts the demo decks into a database that has no deck yet; pictures come from the folder beside the texts. */
 async function loadDemo(db: Database, folder: string, fonts: string): Promise<void> {
   await ensureUser(db, DEMO_USER);
@@ -57,17 +69,29 @@ async function loadDemo(db: Database, folder: string, fonts: string): Promise<vo
       text,
     );
   }
+  const sources = new Map<string, SourceAtHand>();
+  for (const name of WORKBOOKS) {
+    const bytes = readFileSync(join(folder, "content", name));
+    const version = sha256(bytes);
+    await storeSource(db, DEMO_USER.id, { name, bytes, sha256: version, from: "demo" });
+    sources.set(name, { workbook: openWorkbook(bytes, name), version });
+  }
   const pictures = new Set(readdirSync(join(folder, "content/pictures")).map((name) => `pictures/${name}`));
   for (const name of TEXTS) {
     const picture = (source: string) =>
       pictures.has(source) ? readFileSync(join(folder, "content", source)) : undefined;
-    const { deck, blobs, text } = readDeck(readFileSync(join(folder, "content", name)), name, {
+    const {
+      deck: read,
+      blobs,
+      text,
+    } = readDeck(readFileSync(join(folder, "content", name)), name, {
       newId: () => nanoid(10),
       sha256,
       picture,
       fonts: fontsIn(fonts),
       document: nanoid(10),
     });
+    const deck = withTakenValues(read, sources);
     const title = TITLES[name] ?? deck.properties.title;
     const id = await createDeck(
       db,
@@ -77,10 +101,6 @@ async function loadDemo(db: Database, folder: string, fonts: string): Promise<vo
       deck.manuscript ? null : (text ?? null),
     );
     if (deck.manuscript && text !== undefined) await writeDocument(db, id, deck.manuscript.document, name, text);
-  }
-  for (const name of WORKBOOKS) {
-    const bytes = readFileSync(join(folder, "content", name));
-    await storeSource(db, DEMO_USER.id, { name, bytes, sha256: sha256(bytes), from: "demo" });
   }
   await tailorReport(db);
 }
