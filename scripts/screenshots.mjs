@@ -33,6 +33,24 @@ const spine = (number) => (page) =>
 // The thumbnails of the decks are drawn one after the other.
 await shot("desk", "/", (page) => page.waitForTimeout(6000));
 await shot("write", `${deck}/write`, spine(4));
+// Numbers that were typed are proposed to be linked, in a deck that is deleted afterwards.
+await shot("data-typed", "/", async (page) => {
+  const text =
+    "# The spring at the gauges\n\n## March\n\n- At the quay March had 2.36 m\n- The bar was highest in March, at 2.57 m\n\n:::notes\nIn January the ferry steps had 2.35 m.\n:::\n";
+  const id = await page.evaluate(
+    async (body) =>
+      (
+        await (
+          await fetch("/api/decks", { method: "POST", headers: { "content-type": "application/json" }, body })
+        ).json()
+      ).id,
+    JSON.stringify({ title: "The spring at the gauges", text }),
+  );
+  await page.goto(`${address}/decks/${id}/data`);
+  await page.locator('[data-source="station-gauges.xlsx"]').getByRole("button", { name: "Find typed numbers" }).click();
+  await page.locator("[data-typed]").first().waitFor();
+  await page.evaluate((made) => fetch(`/api/decks/${made}`, { method: "DELETE" }), id);
+});
 // The next quarter is dropped and compared with the report; nothing is taken.
 const quarter = [...readFileSync(join(root, "demo/content/next-quarter/station-gauges.xlsx"))];
 await shot("data", "/decks/quarterly-monitoring/data", async (page) => {
@@ -43,8 +61,15 @@ await shot("data", "/decks/quarterly-monitoring/data", async (page) => {
     return transfer;
   }, quarter);
   await page.locator("main > div").first().dispatchEvent("drop", { dataTransfer: file });
+  await page.getByRole("button", { name: "Take as the newest version" }).click();
   await page.locator('[data-binding="stale"]').first().waitFor();
   await page.waitForTimeout(1500);
+});
+await shot("data-compare", "/decks/quarterly-monitoring/data", async (page) => {
+  await page.getByRole("button", { name: /^Compare \d+ new values/ }).click();
+  await page.getByRole("button", { name: "Next" }).click();
+  await page.getByRole("img", { name: "With the new values" }).waitFor();
+  await page.waitForTimeout(1000);
 });
 await shot("data-cells", "/decks/quarterly-monitoring/data", async (page) => {
   await page.locator('[data-source="station-gauges.xlsx"]').getByRole("button", { name: "Put on slide" }).click();
@@ -108,18 +133,9 @@ await shot("gather", "/gather?names=TB2-*-*", async (page) => {
   await page.waitForTimeout(3500);
 });
 await shot("compare", "/decks/quarterly-monitoring/arrange/versions?with=quarterly-monitoring-board");
-await shot("follow", "/decks/quarterly-monitoring-board/arrange/versions");
 await shot("arrange-dark", `${deck}/arrange`, (page) => page.getByRole("slider").fill("2"), "dark");
 await shot("refine", `${deck}/refine`, spine(13));
 const house = "/decks/quay-in-autumn";
-const select = (number, name) => async (page) => {
-  await spine(number)(page);
-  await page.locator("[data-stage]").getByRole("button", { name }).click();
-};
-await shot("refine-file", `${house}/refine`, async (page) => {
-  await select(6, "shape “Office”")(page);
-  await page.getByRole("group", { name: "Entrance" }).scrollIntoViewIfNeeded();
-});
 await shot("speak", `${house}/speak`, spine(5));
 await shot("hall", `${deck}/hall`);
 await shot("deliver", `${house}/deliver`, async (page) => {

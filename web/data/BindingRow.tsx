@@ -90,13 +90,13 @@ export function BindingRow({
           onChange={(event) => onChoose(event.target.checked)}
         />
       </td>
-      <td className="min-w-60 py-1.5 pl-2">
+      <td className="py-1.5 pl-2">
         {slide && (
           <Link
             to={`/decks/${deck.id}/refine/${slideId}`}
             className="flex items-center gap-2 underline-offset-4 hover:underline"
           >
-            <SmallSlide slide={slide} number={number} metadata={metadata} deck={deck.id} width={96} />
+            <SmallSlide slide={slide} number={number} metadata={metadata} deck={deck.id} width={72} />
             <span className="min-w-0 text-sm leading-tight">
               <span className="line-clamp-2">
                 {number}. {nameOf(slide) || "(no title)"}
@@ -109,7 +109,7 @@ export function BindingRow({
       <td className="px-2 text-sm">
         <button
           type="button"
-          className="text-left underline-offset-4 hover:underline disabled:no-underline"
+          className="text-left break-words underline-offset-4 hover:underline disabled:no-underline"
           aria-label={`Cells of ${label}: open`}
           title={canEdit ? "Look at the cells in their workbook, or choose others" : undefined}
           disabled={!canEdit}
@@ -117,15 +117,15 @@ export function BindingRow({
         >
           {binding.range}
         </button>
-        <span className="quiet block text-xs">
+        <span className="quiet block truncate text-xs" title={binding.source}>
           {binding.source}
           {binding.use && binding.use !== "table" && binding.use !== "chart" ? `, ${binding.use}` : ""}
         </span>
       </td>
-      <td className="px-2 text-right text-sm whitespace-nowrap">
+      <td className="truncate px-2 text-right text-sm" title={from.includes("\n") ? undefined : from}>
         <Shown text={from} />
       </td>
-      <td className="px-2 text-right text-sm whitespace-nowrap">
+      <td className="px-2 text-right text-sm">
         {differs && <Shown text={to} emphasised />}
         {cells.length > 0 && (
           <span className="quiet block text-xs">
@@ -133,10 +133,10 @@ export function BindingRow({
           </span>
         )}
       </td>
-      <td className="px-2 text-right text-sm tabular-nums">{differs && numbers ? difference(numbers) : ""}</td>
+      <td className="px-2 text-right text-sm tabular-nums">{differs && numbers ? difference(numbers, to) : ""}</td>
       <td className="px-2">
         <select
-          className="select select-xs w-36"
+          className="select select-xs w-full"
           aria-label={`How ${label} follows its source`}
           value={binding.mode}
           disabled={!canEdit}
@@ -149,7 +149,7 @@ export function BindingRow({
           ))}
         </select>
       </td>
-      <td className="max-w-56 min-w-28 px-2 text-sm leading-tight">
+      <td className="py-1.5 pr-4 pl-2 text-sm leading-tight">
         {STATE_LABELS[state]}
         {reason && <span className="quiet block text-xs">{reason}</span>}
         {binding.takenAt && state === "current" && (
@@ -160,9 +160,7 @@ export function BindingRow({
             since {DAY.format(new Date(binding.takenAt))}
           </span>
         )}
-      </td>
-      <td className="pr-4">
-        <div className="flex flex-col items-end gap-1">
+        <span className="mt-1 -ml-2 flex flex-wrap">
           {differs && (
             <button type="button" className="btn btn-ghost btn-xs" aria-label={`Compare ${label}`} onClick={onCompare}>
               Compare
@@ -178,7 +176,7 @@ export function BindingRow({
           >
             Unlink
           </button>
-        </div>
+        </span>
       </td>
     </tr>
   );

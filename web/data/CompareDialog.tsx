@@ -17,7 +17,7 @@ function Changes({ checks }: { checks: readonly CheckedBinding[] }) {
             key,
             from,
             to,
-            note: [binding.range, numbers ? difference(numbers) : "", reason].filter(Boolean).join(", "),
+            note: [binding.range, numbers ? difference(numbers, to) : "", reason].filter(Boolean).join(", "),
           },
         ],
   );

@@ -36,7 +36,7 @@ function Gap({ height }: { height: number }) {
   if (height <= 0) return null;
   return (
     <tr>
-      <td colSpan={9} style={{ height }} />
+      <td colSpan={8} style={{ height }} />
     </tr>
   );
 }
@@ -111,7 +111,7 @@ export default function Data() {
   return (
     <DeckFrame place="Data" tools={tools}>
       <div
-        className={`grid h-full grid-cols-[minmax(0,1fr)_17rem] ${over ? "outline-4 -outline-offset-4 outline-primary" : ""}`}
+        className={`h-full overflow-auto md:grid md:grid-cols-[minmax(0,1fr)_17rem] md:overflow-hidden ${over ? "outline-4 -outline-offset-4 outline-primary" : ""}`}
         {...handlers}
       >
         <div className="flex min-h-0 min-w-0 flex-col">
@@ -199,7 +199,7 @@ export default function Data() {
             {error && <p className="text-error">{error.message}</p>}
             {latest && <JobLine job={latest} />}
           </div>
-          <div ref={scroller} className="min-h-0 flex-1 overflow-auto" data-bindings>
+          <div ref={scroller} className="min-h-0 flex-1 overflow-auto max-md:h-80 max-md:flex-none" data-bindings>
             {checks && checks.length === 0 && (
               <div className="mx-auto max-w-lg px-6 py-16 text-center">
                 <p className="mb-2">No slide of this deck shows values of a workbook yet.</p>
@@ -215,8 +215,13 @@ export default function Data() {
               </div>
             )}
             {rows.length > 0 && (
-              <table className="w-full">
+              <table className="w-full min-w-[54rem] table-fixed">
                 <caption className="sr-only">Linked values in running order</caption>
+                <colgroup>
+                  {["2.25rem", "auto", "7.5rem", "4.5rem", "6rem", "5.75rem", "7.75rem", "8.75rem"].map((width) => (
+                    <col key={width} style={{ width }} />
+                  ))}
+                </colgroup>
                 <thead className="bg-base-100 sticky top-0 z-10">
                   <tr className="quiet text-sm">
                     <td />
@@ -229,7 +234,6 @@ export default function Data() {
                         {label}
                       </th>
                     ))}
-                    <td />
                   </tr>
                 </thead>
                 <tbody>

@@ -33,7 +33,10 @@ export function SourcesPanel({
 }) {
   const chooser = useRef<HTMLInputElement>(null);
   return (
-    <aside aria-label="Sources" className="hairline flex min-h-0 flex-col overflow-auto border-l px-4 py-3 text-sm">
+    <aside
+      aria-label="Sources"
+      className="hairline flex min-h-0 flex-col overflow-auto px-4 py-3 text-sm max-md:border-t md:border-l"
+    >
       <div className="mb-2 flex items-center gap-1">
         <h2 className="mr-auto font-semibold">Sources</h2>
         <button type="button" className="btn btn-xs" onClick={() => chooser.current?.click()}>
