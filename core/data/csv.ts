@@ -2,7 +2,7 @@ import Papa from "papaparse";
 import { type CsvReading, Failure, within } from "@unitext/core/model";
 import { decoded } from "../formats/shared/document/text";
 import { serialOf } from "./serial";
-import { readOnce, Sheet, type CellContent, type Workbook } from "./workbook";
+import { CellProblem, readOnce, Sheet, type CellContent, type Workbook } from "./workbook";
 
 const POINT = /^[+-]?(?:\d+|\d{1,3}(?:,\d{3})+)(?:\.\d+)?(?:[eE][+-]?\d+)?$/;
 const COMMA = /^[+-]?(?:\d+|\d{1,3}(?:\.\d{3})+)(?:,\d+)?(?:[eE][+-]?\d+)?$/;
@@ -20,6 +20,8 @@ function decimalOf(rows: readonly (readonly string[])[], delimiter: string): "."
   return commas > points ? "," : ".";
 }
 
+/** Errors of spreadsheets, which are texts in what they export (ECMA-376-1, 18.17.3). */
+const ERROR = /^#(?:DIV\/0!|N\/A|NAME\?|NULL!|NUM!|REF!|VALUE!)$/;
 const DELIMITERS = [",", ";", "\t", "|"] as const;
 const FORMATS = ["General", "yyyy-mm-dd", "yyyy-mm-dd hh:mm", "0%"] as const;
 
@@ -27,6 +29,7 @@ const FORMATS = ["General", "yyyy-mm-dd", "yyyy-mm-dd hh:mm", "0%"] as const;
 function contentOf(text: string, decimal: "." | ","): [content: CellContent, format: number] {
   const value = text.trim();
   if (value === "") return [undefined, 0];
+  if (ERROR.test(value)) return [new CellProblem(value), 0];
   const percent = value.endsWith("%") ? value.slice(0, -1).trim() : undefined;
   const digits = percent ?? value;
   if ((decimal === "," ? COMMA : POINT).test(digits)) {

@@ -102,6 +102,23 @@ describe("a value", () => {
     expect(bindingsOn(must(again.slides[0]))[0]?.binding.problem).toBeUndefined();
   });
 
+  it("is an error where a text is now, or an error of the spreadsheet, and a table shows the text and says so", () => {
+    const table = bound(at(FIRST), "A1:D3", { use: "table" });
+    const chart = bound(at(FIRST), "A1:D3", { use: "chart" });
+    const all = deckOf(...[bound(at(FIRST), "D2"), table, chart].map((one) => slideWithBound(one, newId)));
+    const reason = (range: string) => `A cell of ${range} held a number and holds the text “soon” now.`;
+    expect(states(all, FIRST.replace("4.6", "soon"))).toMatchObject([
+      { state: "error", to: "4.6", reason: reason("gauges!D2") },
+      { state: "stale", reason: reason("gauges!A1:D3") },
+      { state: "error", reason: reason("gauges!A1:D3") },
+    ]);
+    expect(states(all, FIRST.replace("4.6", "#N/A"))).toMatchObject([
+      { state: "error", reason: "A cell of gauges!D2 shows #N/A." },
+      { state: "stale" },
+      { state: "error", reason: "A cell of gauges!A1:D3 shows #N/A." },
+    ]);
+  });
+
   it("never changes when it is fixed, and stays when its source is not at hand", () => {
     const fixed = deckOf(slideWithBound(bound(at(FIRST), "gauges!D2", { mode: "fixed" }), newId));
     expect(states(fixed, FIRST.replace("4.6", "9"))).toEqual([{ state: "fixed", from: "4.6", to: "4.6" }]);

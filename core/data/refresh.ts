@@ -105,6 +105,14 @@ function followRenamed({ range }: Binding, followed: Followed): Followed {
   };
 }
 
+/** Returns the first text among cells where a number was taken before, at the same place; undefined when there is none. */
+function textForNumber({ values }: Binding, cells: readonly (readonly TakenCell[])[]): string | undefined {
+  for (const [y, row] of cells.entries())
+    for (const [x, { content }] of row.entries())
+      if (typeof content === "string" && typeof values?.[y]?.[x] === "number") return content;
+  return undefined;
+}
+
 /** Finds the newest values of a binding. Returns the state and the reason when there are none. */
 function newest(
   binding: Binding,
@@ -128,6 +136,13 @@ function newest(
   );
   const problem = use === "chart" || !whole ? problemIn(cells) : undefined;
   if (problem !== undefined) return { state: "error", reason: `A cell of ${formatAddress(address)} shows ${problem}.` };
+  const word = textForNumber(binding, cells);
+  const worded =
+    word === undefined
+      ? undefined
+      : `A cell of ${formatAddress(address)} held a number and holds the text “${word.slice(0, 60)}” now.`;
+  // A table can show a text; a value or a chart cannot.
+  if (worded !== undefined && use !== "table") return { state: "error", reason: worded };
   const few = cells.length * (cells[0]?.length ?? 0) <= MOST_BOUND;
   const values = few ? cells.map((row) => row.map(({ content }): BoundValue => stored(content))) : undefined;
   const before = binding.values?.[0]?.[0];
@@ -151,7 +166,7 @@ function newest(
     cells,
     headerRows: resolved.headerRows,
     state: followed.state === "moved" ? "moved" : "same",
-    ...("reason" in followed && followed.reason ? { reason: followed.reason } : {}),
+    ...("reason" in followed && followed.reason ? { reason: followed.reason } : worded ? { reason: worded } : {}),
   };
   if (whole) return found;
   const value = boundValue(cells, use, { language, format: binding.format, previous, date1904: workbook.date1904 });

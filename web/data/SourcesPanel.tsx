@@ -1,7 +1,7 @@
 import { WORKBOOKS, workbookKind } from "@unitext/core/model";
 import { listExtensions } from "@unitext/core/formats/catalogue";
 import { SourceTaken, type SourceSummary } from "@unitext/server/api";
-import { FileSpreadsheet, FolderOpen, Plus } from "lucide-react";
+import { Download, FileSpreadsheet, FolderOpen, Plus } from "lucide-react";
 import { type FormEvent, useRef, useState } from "react";
 import { Link } from "react-router";
 import { mutate } from "swr";
@@ -163,8 +163,31 @@ function SourceItem({
       {newest && (
         <p className="quiet text-xs">
           {when.format(new Date(newest.at))}, {newest.from}
-          {versions.length > 1 ? `, ${versions.length} versions` : ""}
         </p>
+      )}
+      {versions.length > 1 && (
+        <details>
+          <summary className="cursor-pointer text-xs">{versions.length} versions</summary>
+          <ul className="max-h-40 overflow-auto py-1 text-xs">
+            {versions.map(({ version, at, from, size }, nth) => (
+              <li key={version} className="flex items-baseline gap-1">
+                <span className="min-w-0 flex-1 truncate" title={version}>
+                  {when.format(new Date(at))}, {from}
+                  <span className="quiet"> {Math.max(1, Math.round(size / 1000))} kB</span>
+                  {nth === 0 ? " (newest)" : ""}
+                </span>
+                <button
+                  type="button"
+                  className="btn btn-ghost btn-xs"
+                  aria-label={`Download the version of ${when.format(new Date(at))}`}
+                  onClick={() => void download(`/sources/${id}/file?version=${version}`)}
+                >
+                  <Download size={12} aria-hidden="true" />
+                </button>
+              </li>
+            ))}
+          </ul>
+        </details>
       )}
       <div className="my-1 flex flex-wrap gap-1">
         <button type="button" className="btn btn-xs" onClick={onOpen}>

@@ -89,9 +89,8 @@ export function useBindings() {
     const { version: _, values: __, ...bare } = next;
     change(
       [check],
-      ({ version: taken, values, previous, format }) => ({
+      ({ version: taken, values, previous }) => ({
         ...bare,
-        ...(format === undefined ? {} : { format }),
         ...(taken === undefined ? {} : { version: taken }),
         ...(values ? { values } : {}),
         ...(previous === undefined ? {} : { previous }),

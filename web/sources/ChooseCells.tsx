@@ -5,7 +5,7 @@ import { type ReactNode, type SyntheticEvent, useState } from "react";
 import { createPortal } from "react-dom";
 import { useDeck } from "../deck/DeckContext";
 import { Dialog } from "../ui/Dialog";
-import { ModeField, NumberField, SourceField } from "./fields";
+import { FormatField, ModeField, NumberField, SourceField } from "./fields";
 import { useBoundCells } from "./useBoundCells";
 import { useCellChoice } from "./useCellChoice";
 import { useIncoming } from "./useIncoming";
@@ -119,8 +119,16 @@ function CellsDialog({
   const [wanted, setWanted] = useState<Wanted>(given ?? "value");
   const [number, setNumber] = useState<BindingUse>(binding?.use ?? "value");
   const use = wanted === "value" ? number : wanted;
+  const [format, setFormat] = useState(binding?.format ?? "");
   const choice = useCellChoice(source, source.name === binding?.source ? binding?.range : undefined);
-  const { bound, problem } = useBoundCells({ source: source.id, range: choice.range, use, mode, chartType });
+  const { bound, problem } = useBoundCells({
+    source: source.id,
+    range: choice.range,
+    use,
+    mode,
+    chartType,
+    format: wanted === "value" ? format : "",
+  });
   return (
     <Dialog
       title={title}
@@ -169,6 +177,7 @@ function CellsDialog({
             </label>
           )}
           {wanted === "value" && <NumberField use={number} onUse={setNumber} />}
+          {wanted === "value" && <FormatField format={format} onFormat={setFormat} />}
           <ModeField mode={mode} onMode={setMode} />
           <p role="status" className={problem ? "text-error" : ""}>
             {problem || (bound ? <Preview bound={bound} /> : choice.range ? "Taking the cells …" : "Select the cells.")}

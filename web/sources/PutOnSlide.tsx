@@ -7,7 +7,7 @@ import { useMemo, useState } from "react";
 import { useDeck } from "../deck/DeckContext";
 import { SmallSlide } from "../deck/SmallSlide";
 import { Dialog } from "../ui/Dialog";
-import { ModeField, NumberField, SourceField } from "./fields";
+import { FormatField, ModeField, NumberField, SourceField } from "./fields";
 import { useBoundCells } from "./useBoundCells";
 import { useCellChoice } from "./useCellChoice";
 import { WorkbookView } from "./WorkbookView";
@@ -54,12 +54,19 @@ export function PutOnSlide({
   const choice = useCellChoice(source, initial);
   const [way, setWay] = useState<Way>("fitting");
   const [use, setUse] = useState<BindingUse>("value");
+  const [format, setFormat] = useState("");
   const [mode, setMode] = useState<BindingMode>("latest");
   const [target, setTarget] = useState<string>(slide ?? "new");
   const current = deck.slides.find(({ id }) => id === selected.at(-1)) ?? deck.slides.at(-1);
 
   const wanted = way === "fitting" ? undefined : WAYS[way].use === "value" ? use : WAYS[way].use;
-  const { bound, problem } = useBoundCells({ source: source.id, range: choice.range, use: wanted, mode });
+  const { bound, problem } = useBoundCells({
+    source: source.id,
+    range: choice.range,
+    use: wanted,
+    mode,
+    format: WAYS[way].use === "value" ? format : "",
+  });
   const place = deck.slides.find(({ id }) => id === target);
   const made = useMemo((): { slide: Slide; number: number; fresh: boolean } | undefined => {
     if (!bound) return undefined;

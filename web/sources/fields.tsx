@@ -1,3 +1,4 @@
+import { useId } from "react";
 import { BINDING_MODES, type BindingMode, type BindingUse } from "@unitext/core/model";
 import type { SourceSummary } from "@unitext/server/api";
 
@@ -86,6 +87,32 @@ export function SourceField({
           </option>
         ))}
       </select>
+    </label>
+  );
+}
+
+/** Number formats that are offered; others can be typed (ECMA-376-1, 18.8.31). */
+const FORMATS = ["0", "0.0", "0.00", "#,##0", "#,##0.0", "0%", "0.0%", "d mmmm yyyy", "mmm yyyy"];
+
+/** Chooses a number format instead of the cells' own; empty for theirs. */
+export function FormatField({ format, onFormat }: { format: string; onFormat: (format: string) => void }) {
+  const list = useId();
+  return (
+    <label className="block">
+      Number format
+      <input
+        className="input input-sm w-full"
+        list={list}
+        value={format}
+        placeholder="as in the cell"
+        maxLength={200}
+        onChange={(event) => onFormat(event.target.value)}
+      />
+      <datalist id={list}>
+        {FORMATS.map((one) => (
+          <option key={one} value={one} />
+        ))}
+      </datalist>
     </label>
   );
 }

@@ -12,12 +12,15 @@ export function useBoundCells({
   use,
   mode,
   chartType,
+  format = "",
 }: {
   source: string | undefined;
   range: string | undefined;
   use: BindingUse | undefined;
   mode: BindingMode;
   chartType?: ChartType | undefined;
+  /** A number format instead of the cells' own; empty for theirs. */
+  format?: string;
 }) {
   const { deck } = useDeck();
   const [bound, setBound] = useState<Bound>();
@@ -28,7 +31,14 @@ export function useBoundCells({
     if (range === undefined || source === undefined) return;
     let gone = false;
     const timer = setTimeout(() => {
-      const asked = { source, range, mode, ...(use ? { use } : {}), ...(chartType ? { chartType } : {}) };
+      const asked = {
+        source,
+        range,
+        mode,
+        ...(use ? { use } : {}),
+        ...(chartType ? { chartType } : {}),
+        ...(format.trim() ? { format: format.trim() } : {}),
+      };
       post(`/decks/${deck.id}/bindings`, asked, BoundCells).then(
         (made) => !gone && setBound(made),
         (reason: Error) => !gone && setProblem(reason.message),
@@ -38,6 +48,6 @@ export function useBoundCells({
       gone = true;
       clearTimeout(timer);
     };
-  }, [deck.id, source, range, use, mode, chartType]);
+  }, [deck.id, source, range, use, mode, chartType, format]);
   return { bound, problem };
 }
