@@ -130,6 +130,7 @@ export function PutOnSlide({
             </select>
           </label>
           {WAYS[way].use === "value" && <NumberField use={use} onUse={setUse} />}
+          {WAYS[way].use === "value" && <FormatField format={format} onFormat={setFormat} />}
           {way !== "figure" && (
             <label className="block">
               On
