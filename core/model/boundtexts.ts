@@ -88,37 +88,45 @@ export function bindingsOn(slide: Slide): PlacedBinding[] {
 }
 
 /**
- * Where a bound run is, for files whose format has no place for bindings: the paragraph, the characters from its start,
- * and the text that it showed.
+ * Where a bound run is, for files whose format has no place for bindings: the paragraph, the how-manyth footnote in it
+ * where it is in one, the characters from the start, and the text that it showed.
  */
 export const BoundRunTag = z.object({
   element: z.string().max(200).nullable(),
   text: z.number().int().nonnegative(),
   paragraph: z.number().int().nonnegative(),
+  footnote: z.number().int().nonnegative().optional(),
   from: z.number().int().nonnegative(),
   shown: z.string(),
   binding: Binding,
 });
 export type BoundRunTag = z.infer<typeof BoundRunTag>;
 
-/** Returns where the bound runs of a slide are; those in footnotes are left out. */
+/** Returns where the bound runs of a slide are. */
 export function boundRunTags(slide: Slide): BoundRunTag[] {
   const tags: BoundRunTag[] = [];
+  const add = (runs: readonly Run[], place: Omit<BoundRunTag, "from" | "shown" | "binding">) => {
+    let from = 0;
+    for (const item of runs) {
+      if (item.binding) tags.push({ ...place, from, shown: item.text, binding: item.binding });
+      from += item.text.length;
+    }
+  };
   mapSlideTexts(slide, (text, place) => {
     for (const [paragraph, { runs }] of text.entries()) {
-      let from = 0;
-      for (const item of runs) {
-        if (item.binding) tags.push({ ...place, paragraph, from, shown: item.text, binding: item.binding });
-        from += item.text.length;
-      }
+      add(runs, { ...place, paragraph });
+      for (const [footnote, item] of footnoteRuns(runs).entries())
+        add(item.footnote ?? [], { ...place, paragraph, footnote });
     }
     return text;
   });
   return tags;
 }
 
+const footnoteRuns = (runs: readonly Run[]) => runs.filter((item) => item.footnote);
+
 /** Returns the runs of a paragraph with a binding on some characters of them; undefined when they read otherwise. */
-function withBinding({ runs }: Paragraph, { from, shown, binding }: BoundRunTag): Run[] | undefined {
+function withBinding(runs: readonly Run[], { from, shown, binding }: BoundRunTag): Run[] | undefined {
   const words = runs.map(({ text }) => text).join("");
   const at = words.startsWith(shown, from) ? from : words.indexOf(shown);
   // Where another program has changed the value, it is linked no more.
@@ -141,17 +149,39 @@ function withBinding({ runs }: Paragraph, { from, shown, binding }: BoundRunTag)
   return joinRuns(next.flatMap((item) => (item === first ? [one] : item.binding === binding ? [] : [item])));
 }
 
-/** Returns a slide with the bindings of tags on its runs; a tag whose text is not there any more is left out. */
-export function withBoundRuns(slide: Slide, tags: readonly BoundRunTag[]): Slide {
+/** Returns the runs of a paragraph with the binding of a tag, on them or in a footnote; undefined when they read otherwise. */
+function tagged(runs: readonly Run[], tag: BoundRunTag): Run[] | undefined {
+  if (tag.footnote === undefined) return withBinding(runs, tag);
+  const holder = footnoteRuns(runs)[tag.footnote];
+  const inside = holder?.footnote && withBinding(holder.footnote, tag);
+  return inside && runs.map((item) => (item === holder ? { ...item, footnote: inside } : item));
+}
+
+/**
+ * Returns a slide with the bindings of tags on its runs. A tag whose text is not there any more is left out, and told to
+ * `lost`.
+ */
+export function withBoundRuns(
+  slide: Slide,
+  tags: readonly BoundRunTag[],
+  lost: (tag: BoundRunTag) => void = () => undefined,
+): Slide {
   if (!tags.length) return slide;
-  return mapSlideTexts(slide, (text, place) => {
+  const waiting = new Set(tags);
+  const next = mapSlideTexts(slide, (text, place) => {
     const own = tags.filter((tag) => tag.element === place.element && tag.text === place.text);
     if (!own.length) return text;
     return text.map((paragraph, nth) => {
-      const runs = own
-        .filter((tag) => tag.paragraph === nth)
-        .reduce<Run[]>((now, tag) => withBinding({ ...paragraph, runs: now }, tag) ?? now, paragraph.runs);
+      let { runs } = paragraph;
+      for (const tag of own) {
+        const now = tag.paragraph === nth ? tagged(runs, tag) : undefined;
+        if (!now) continue;
+        waiting.delete(tag);
+        runs = now;
+      }
       return runs === paragraph.runs ? paragraph : { ...paragraph, runs };
     });
   });
+  for (const tag of waiting) lost(tag);
+  return next;
 }

@@ -107,7 +107,7 @@ export class BlockReader {
       .filter(({ runs: own }) => own.length)
       .flatMap(({ runs: own }, at) => [
         ...(at ? [run(" ")] : []),
-        ...own.map(({ text, marks, link }) => run(text, marks, link)),
+        ...own.map(({ text, marks, link, binding }) => run(text, marks, link, undefined, binding)),
       ]);
     this.noted.set(identifier, runs);
     return runs;

@@ -101,7 +101,7 @@ export class SlideReader {
     const slide = ours
       ? { ...common, ...this.ownParts(page, number, style, kept) }
       : { ...common, ...this.foreignParts(page, number, style), ...unsupported };
-    return withTaggedRuns(slide, kept);
+    return withTaggedRuns(slide, kept, number, context.left);
   }
 
   /** Returns the rest of a slide that Unitext wrote: what its tags say, where no other program changed it. */

@@ -70,7 +70,7 @@ export class SlideReader implements OwnFile {
   }
 
   slide(path: string, number: number, tags: Map<string, unknown>): Slide {
-    return withTaggedRuns(this.untied(path, number, tags), tags.get(TAG.slide));
+    return withTaggedRuns(this.untied(path, number, tags), tags.get(TAG.slide), number, this.left);
   }
 
   /** Reads a slide without the bindings of its runs. */
