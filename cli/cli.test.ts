@@ -90,7 +90,7 @@ describe("the command", () => {
     ["an unknown command", ["fly"], 2, /no command “fly”/],
     ["an unknown option", ["show", "x.md", "--fast"], 2, /^unitext: /],
     ["a format that it does not write", ["convert", "x.md", "x.gif"], 2, /cannot tell how to write/],
-    ["a capability to come", ["segments", "x.pptx", "-o", "d"], 2, /not built yet/],
+    ["a translation without a language", ["segments", "x.pptx", "-o", "d"], 2, /needs one DECK, --to TAG/],
     [
       "a workbook that is none",
       ["bind", "small.md", "-o", "d.md", "--workbook", "fake.xlsx", "--range", "A1"],
@@ -145,6 +145,50 @@ describe("the command", () => {
       "Quay, March: 5",
     ]);
     expect(unitext("refresh", deck, "--check", "--workbook", next).status).toBe(0);
+  });
+
+  it.each(["1.2", "2.1"])("writes XLIFF %s to translate, and makes the deck in the other language of it", (version) => {
+    writeFileSync(
+      at("tides.md"),
+      "# Tides\n\n## The quay\n\n- It rose to **4.6** m, see [the map](https://example.org/map)\n\n:::notes\nAsk Dr. Tern. Then go on.\n:::\n",
+    );
+    const [xliff, made] = [at("tides.xlf"), at("tides-de.pptx")];
+    expect(unitext("segments", at("tides.md"), "--to", "de", "-o", xliff, "--xliff", version).status).toBe(0);
+    const translated = readFileSync(xliff, "utf8").replace(
+      /(<source[^>]*>)([\s\S]*?)(<\/source>)/g,
+      (all, _, content: string) =>
+        `${all}<target>${content.replace("rose to", "stieg auf").replace("4.6", "4,6")}</target>`,
+    );
+    writeFileSync(xliff, translated);
+    const result = unitext("translate", at("tides.md"), "--to", "de", "-o", made, "--segments", xliff);
+    expect([result.status, result.stderr]).toEqual([0, expect.stringContaining("6 segments: 6 from the file")]);
+    const { language, slides } = JSON.parse(unitext("show", made, "--json").stdout);
+    expect([language, slides[1].text]).toEqual(["de", ["It stieg auf 4,6 m, see the map"]]);
+    expect(slides[1].links).toEqual([{ text: "the map", to: "https://example.org/map" }]);
+    expect(slides[1].notes).toBe("Ask Dr. Tern. Then go on.");
+  });
+
+  it("translates by a memory and the pseudo engine, checks terms, and refuses files for another language", () => {
+    writeFileSync(at("quay.md"), "## The quay\n\n- It is wet\n");
+    writeFileSync(
+      at("quay.tmx"),
+      '<tmx version="1.4"><header srclang="en"/><body><tu><tuv xml:lang="en-GB"><seg>It is wet</seg></tuv><tuv xml:lang="de"><seg>Es ist nass</seg></tuv></tu></body></tmx>',
+    );
+    writeFileSync(at("quay.csv"), "term,translation\nwet,feucht\n");
+    const given = ["--memory", at("quay.tmx"), "--terms", at("quay.csv"), "--engine", "pseudo"];
+    const made = unitext("translate", at("quay.md"), "--to", "de", "-o", at("quay.json"), ...given);
+    expect([made.status, made.stderr]).toEqual([
+      0,
+      expect.stringContaining("1 from the memory, 2 from the engine, 0 untranslated"),
+    ]);
+    expect(JSON.parse(unitext("show", at("quay.json"), "--json").stdout).slides[0].text).toEqual(["Es ist nass"]);
+    expect(unitext("segments", at("quay.md"), "--to", "fr", "-o", at("fr.xlf")).status).toBe(0);
+    const other = unitext("translate", at("quay.md"), "--to", "de", "-o", at("x.md"), "--segments", at("fr.xlf"));
+    expect([other.status, other.stderr]).toEqual([
+      1,
+      expect.stringContaining("The file is in “fr”, and “de” was asked for."),
+    ]);
+    expect(unitext("translate", at("quay.md"), "--to", "not a tag", "-o", at("x.md")).status).toBe(2);
   });
 
   it("splits by a plan into files, all or none, and merges them again, everything accounted for", () => {

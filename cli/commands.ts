@@ -23,6 +23,7 @@ import { bindCommand, bindingsCommand, refreshCommand } from "./data";
 import { mergeCommand, splitCommand } from "./divide";
 import { fonts, newId, png, readFile, writeAll, writeWhole } from "./files";
 import { show, showText } from "./show";
+import { segmentsCommand, translateCommand } from "./translate";
 import { options, Usage } from "./usage";
 
 interface Command {
@@ -200,14 +201,6 @@ async function draw(args: readonly string[]): Promise<undefined> {
     );
 }
 
-const later = (usage: string, does: string): Command => ({
-  usage,
-  does: `${does} (not built yet)`,
-  run: () => {
-    throw new Usage(`“${usage.split(" ")[0]}” is not built yet`);
-  },
-});
-
 export const COMMANDS: Record<string, Command> = {
   make: {
     usage:
@@ -253,8 +246,17 @@ export const COMMANDS: Record<string, Command> = {
     does: "takes new values from workbooks, which are given or beside the deck; --check only says what is out of date",
     run: (args) => refreshCommand(args, write),
   },
-  segments: later("segments DECK --to TAG -o FILE.xlf", "texts to translate"),
-  translate: later("translate DECK --to TAG -o OUT", "a deck in another language"),
+  segments: {
+    usage: "segments DECK --to TAG -o FILE.xlf [--xliff 1.2|2.1]",
+    does: "writes the texts to translate as XLIFF",
+    run: segmentsCommand,
+  },
+  translate: {
+    usage:
+      "translate DECK --to TAG -o OUT [--segments FILE.xlf] [--memory FILE.tmx] [--terms FILE.csv] [--engine none|local|pseudo]",
+    does: "makes a deck in another language, from a translated XLIFF, a memory, or an engine",
+    run: (args) => translateCommand(args, write),
+  },
 };
 
 /** Returns the command's help. */

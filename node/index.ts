@@ -1,4 +1,5 @@
 export { type Drawn, convertPictures } from "./conversion";
+export { apertiumPairs, translateLocally } from "./apertium";
 export { exportDeck, type ExportWork } from "./export";
 export { fontsIn } from "./fonts";
 export { slidePng, svgPng } from "./rasterise";

@@ -46,6 +46,7 @@ const SYSTEM = {
   chromium: () => existsSync("/usr/bin/chromium"),
   "python3-odf": () => existsSync("/usr/lib/python3/dist-packages/odf"),
   "python3-openpyxl": () => existsSync("/usr/lib/python3/dist-packages/openpyxl"),
+  "python3-translate": () => existsSync("/usr/lib/python3/dist-packages/translate"),
   "python3-xlsxwriter": () => existsSync("/usr/lib/python3/dist-packages/xlsxwriter"),
   qpdf: () => existsSync("/usr/bin/qpdf"),
   "unicode-data": () => existsSync("/usr/share/unicode/auxiliary/LineBreakTest.txt"),

@@ -12,6 +12,7 @@ systemPackages([
   "chromium",
   "python3-odf",
   "python3-openpyxl",
+  "python3-translate",
   "python3-xlsxwriter",
   "qpdf",
   "unicode-data",

@@ -121,8 +121,8 @@ class XmlScanner {
   /** Whether a comment, a stretch of CDATA or an instruction ends in the text that is at hand. */
   private ends(from: number): boolean {
     const { text } = this;
-    const end = ENDS.find(([start]) => text.startsWith(start, from))?.[1] ?? ">";
-    return text.indexOf(end, from) >= 0;
+    const [start, end] = ENDS.find(([opening]) => text.startsWith(opening, from)) ?? ["<", ">"];
+    return text.indexOf(end, from + start.length) >= 0;
   }
 
   private readUpTo(limit: number): void {

@@ -1,0 +1,21 @@
+/** What can be wrong with a translation. Code branches on these and never on the sentences. */
+export const TRANSLATION_FAULTS = [
+  "empty",
+  "same",
+  "placeholder-missing",
+  "placeholder-wrong",
+  "number",
+  "term",
+  "forbidden",
+  "repeated",
+  "spaces",
+  "ending",
+  "brackets",
+] as const;
+export type TranslationFault = (typeof TRANSLATION_FAULTS)[number];
+
+/** A finding with the sentence that says what to look at. */
+export interface TranslationFinding {
+  fault: TranslationFault;
+  sentence: string;
+}

@@ -1,0 +1,42 @@
+export { checkTranslation } from "./checks";
+export {
+  type Code,
+  codeFaults,
+  codeLabel,
+  type CodedText,
+  decode,
+  encode,
+  joinPieces,
+  type Piece,
+  wordsOf,
+} from "./coded";
+export { TRANSLATION_FAULTS, type TranslationFault, type TranslationFinding } from "./findings";
+export { matchTargets, type MatchedTargets } from "./matching";
+export { editDistance, LEAST_LIKENESS, likenessOf, Memory, type Proposal, tokensOf } from "./memory";
+export { numbersIn, relocalised, type WrittenNumber } from "./numbers";
+export { proposalOf } from "./proposal";
+export { pseudoTranslation } from "./pseudo";
+export {
+  placeOf,
+  type Segment,
+  type Segmentation,
+  SEGMENT_STATES,
+  segmentsOf,
+  type SegmentState,
+  type Target,
+  translateDeck,
+  type TranslatedDeck,
+} from "./segments";
+export { type Sentence, sentencesOf } from "./sentences";
+export { hasTerm, readTermsCsv, type Term, termsIn } from "./terms";
+export { type MemoryUnit, readTmx, writeTmx } from "./tmx";
+export { mapUnits, type TextUnit, type UnitKind, unitsOf } from "./units";
+export { xmlText } from "./xmltext";
+export {
+  type ExchangedSegment,
+  type ExchangeFile,
+  readXliff,
+  writeXliff,
+  XLIFF_VERSIONS,
+  type XliffVersion,
+} from "./xliff";

@@ -1,0 +1,154 @@
+import { type Piece, wordsOf } from "./coded";
+import { numbersIn } from "./numbers";
+import type { MemoryUnit } from "./tmx";
+
+/** A translation that a memory proposes: how alike its source is, from 0 to 1, and whether only numbers were adapted. */
+export interface Proposal {
+  pieces: Piece[];
+  likeness: number;
+  numbersAdapted: boolean;
+}
+
+/** From which likeness on a translation is proposed. */
+export const LEAST_LIKENESS = 0.7;
+
+/** Returns a text as the units that are compared: words in lower case, and placeholders. */
+export function tokensOf(pieces: readonly Piece[], language: string): string[] {
+  const segmenter = new Intl.Segmenter(language, { granularity: "word" });
+  return pieces.flatMap((piece) =>
+    typeof piece === "string"
+      ? [...segmenter.segment(piece)].flatMap(({ segment }) => (segment.trim() ? [segment.toLowerCase()] : []))
+      : [piece.at === "single" ? "{}" : piece.at === "open" ? "{" : "}"],
+  );
+}
+
+/** Returns the edit distance of two lists (Levenshtein 1966): how many units are put in, taken out or replaced. */
+export function editDistance(a: readonly string[], b: readonly string[]): number {
+  let row = Array.from({ length: b.length + 1 }, (_, nth) => nth);
+  for (let y = 1; y <= a.length; y++) {
+    const next = [y];
+    for (let x = 1; x <= b.length; x++)
+      next.push(
+        Math.min((row[x] ?? 0) + 1, (next[x - 1] ?? 0) + 1, (row[x - 1] ?? 0) + (a[y - 1] === b[x - 1] ? 0 : 1)),
+      );
+    row = next;
+  }
+  return row[b.length] ?? 0;
+}
+
+/** Returns how alike two texts are, from 0 to 1, by the edit distance of their words. */
+export function likenessOf(a: readonly string[], b: readonly string[]): number {
+  const longest = Math.max(a.length, b.length);
+  return longest === 0 ? 1 : 1 - editDistance(a, b) / longest;
+}
+
+interface Entry extends MemoryUnit {
+  tokens: string[];
+}
+
+/** Sentences and their translations in one pair of languages. */
+export class Memory {
+  private readonly entries: Entry[] = [];
+  private readonly exact = new Map<string, Entry>();
+  /** Entries by a text in which numbers are left out. */
+  private readonly withoutNumbers = new Map<string, Entry>();
+  /** Entries by the rarer words in them, by which candidates are found. */
+  private readonly byWord = new Map<string, number[]>();
+
+  constructor(
+    private readonly from: string,
+    private readonly to: string,
+  ) {}
+
+  get size(): number {
+    return this.entries.length;
+  }
+
+  private exactKey(pieces: readonly Piece[]): string {
+    return tokensOf(pieces, this.from).join(" ");
+  }
+
+  private numberKey(pieces: readonly Piece[]): string {
+    const words = pieces
+      .map((piece) => (typeof piece === "string" ? piece : piece.at === "single" ? "{}" : "{p}"))
+      .join("");
+    let key = "";
+    let at = 0;
+    for (const { from, text } of numbersIn(words, this.from)) {
+      key += `${words.slice(at, from)}#`;
+      at = from + text.length;
+    }
+    return (key + words.slice(at)).toLowerCase().replace(/\s+/g, " ").trim();
+  }
+
+  /** Adds a unit; a later one of the same source takes the place of an earlier one. */
+  add(unit: MemoryUnit): void {
+    const entry: Entry = { ...unit, tokens: tokensOf(unit.source, this.from) };
+    const at = this.entries.push(entry) - 1;
+    this.exact.set(entry.tokens.join(" "), entry);
+    this.withoutNumbers.set(this.numberKey(unit.source), entry);
+    for (const word of new Set(entry.tokens)) {
+      const list = this.byWord.get(word);
+      if (list) list.push(at);
+      else this.byWord.set(word, [at]);
+    }
+  }
+
+  /** Returns proposals for a text, the most alike first, at most five. */
+  proposals(source: readonly Piece[]): Proposal[] {
+    const exact = this.exact.get(this.exactKey(source));
+    if (exact) return [{ pieces: exact.target, likeness: 1, numbersAdapted: false }];
+    const alike = this.withoutNumbers.get(this.numberKey(source));
+    const adapted = alike && withNumbers(alike, source, this.from, this.to);
+    if (adapted) return [{ pieces: adapted, likeness: 1, numbersAdapted: true }];
+    const tokens = tokensOf(source, this.from);
+    const found = this.candidates(tokens).flatMap((entry): Proposal[] => {
+      const likeness = likenessOf(tokens, entry.tokens);
+      return likeness >= LEAST_LIKENESS ? [{ pieces: entry.target, likeness, numbersAdapted: false }] : [];
+    });
+    return found.sort((a, b) => b.likeness - a.likeness).slice(0, 5);
+  }
+
+  /** Returns entries that share at least half of the rarest words of a text. */
+  private candidates(tokens: readonly string[]): Entry[] {
+    const lists = [...new Set(tokens)]
+      .map((word) => this.byWord.get(word) ?? [])
+      .sort((a, b) => a.length - b.length)
+      .slice(0, Math.max(2, Math.ceil(tokens.length * 0.5)));
+    const counts = new Map<number, number>();
+    for (const list of lists) for (const at of list.slice(0, 20_000)) counts.set(at, (counts.get(at) ?? 0) + 1);
+    return [...counts]
+      .filter(([at]) => {
+        const length = this.entries[at]?.tokens.length ?? 0;
+        return length >= tokens.length * LEAST_LIKENESS && length <= tokens.length / LEAST_LIKENESS;
+      })
+      .sort((a, b) => b[1] - a[1])
+      .slice(0, 100)
+      .flatMap(([at]) => this.entries[at] ?? []);
+  }
+}
+
+/** Returns the translation of a unit with the numbers of another source; undefined where they cannot be told apart. */
+function withNumbers(unit: MemoryUnit, source: readonly Piece[], from: string, to: string): Piece[] | undefined {
+  const valuesOf = (pieces: readonly Piece[]) => numbersIn(wordsOf(pieces), from);
+  const [old, now] = [valuesOf(unit.source), valuesOf(source)];
+  if (old.length !== now.length || new Set(old.map(({ value }) => value)).size !== old.length) return undefined;
+  const next = new Map(old.map(({ value }, nth) => [value, now[nth]]));
+  let missed = false;
+  const pieces = unit.target.map((piece): Piece => {
+    if (typeof piece !== "string") return piece;
+    let text = "";
+    let at = 0;
+    for (const number of numbersIn(piece, to)) {
+      const replacement = next.get(number.value);
+      if (!replacement) missed = true;
+      const { value, decimals, grouped } = replacement ?? number;
+      const format = { minimumFractionDigits: decimals, maximumFractionDigits: decimals, useGrouping: grouped };
+      const shown = decimals || grouped ? new Intl.NumberFormat(to, format).format(value) : String(value);
+      text += piece.slice(at, number.from) + shown;
+      at = number.from + number.text.length;
+    }
+    return text + piece.slice(at);
+  });
+  return missed ? undefined : pieces;
+}

@@ -1,0 +1,36 @@
+import { codeFaults, joinPieces, type Piece, wordsOf } from "./coded";
+import { relocalised } from "./numbers";
+
+const FIRST_LETTER = /\p{L}/u;
+
+/** Returns pieces with their first letter in upper case. */
+function capitalised(pieces: readonly Piece[], language: string): Piece[] {
+  let done = false;
+  return pieces.map((piece) => {
+    if (done || typeof piece !== "string" || !FIRST_LETTER.test(piece)) return piece;
+    done = true;
+    return piece.replace(FIRST_LETTER, (letter) => letter.toLocaleUpperCase(language));
+  });
+}
+
+/**
+ * Returns what an engine made of a text as a proposal: numbers in the form of the target language, the capital of the
+ * source at the beginning, no doubled spaces. Undefined when a placeholder was lost or there are no words.
+ */
+export function proposalOf(
+  source: readonly Piece[],
+  made: readonly Piece[],
+  { from, to }: { from: string; to: string },
+): Piece[] | undefined {
+  const { missing, wrong } = codeFaults(source, made);
+  if (missing.length || wrong.length || wordsOf(made).trim() === "") return undefined;
+  const isDoubled = / {2}/.test(wordsOf(source));
+  const pieces = made.map((piece): Piece => {
+    if (typeof piece !== "string") return piece;
+    const localised = relocalised(piece, from, to);
+    return isDoubled ? localised : localised.replace(/ {2,}/g, " ");
+  });
+  const first = FIRST_LETTER.exec(wordsOf(source))?.[0] ?? "";
+  const isCapital = first !== first.toLocaleLowerCase(from);
+  return joinPieces(isCapital ? capitalised(pieces, to) : pieces);
+}
