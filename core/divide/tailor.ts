@@ -222,7 +222,7 @@ class TailorUpdate {
   change(isComplete: boolean): Change | undefined {
     const { version, now, changes } = this;
     changes.unshift(...this.sharedChanges());
-    const original: Original = { deck: now.deck.id, version: now.version };
+    const original: Original = { ...version.original, deck: now.deck.id, version: now.version };
     if (isComplete && version.original?.version !== now.version) changes.push({ kind: "setOriginal", original });
     return changes.length ? batch(changes) : undefined;
   }

@@ -159,8 +159,15 @@ export type Regions = z.infer<typeof Regions>;
 export const Manuscript = z.object({ document: Id, rule: BreakRule });
 export type ManuscriptRef = z.infer<typeof Manuscript>;
 
-/** The deck that this deck is a version of, and the version of it that was taken last. */
-export const Original = z.object({ deck: Id, version: z.number().int().nonnegative() });
+/**
+ * The deck that this deck is a version of, and the version of it that was taken last. With a language, this deck is its
+ * translation, and that is the language of the original.
+ */
+export const Original = z.object({
+  deck: Id,
+  version: z.number().int().nonnegative(),
+  language: Language.optional(),
+});
 export type Original = z.infer<typeof Original>;
 
 export const DeckMetadata = z.object({

@@ -141,6 +141,17 @@ function withLostLinks(
   });
 }
 
+/** Returns the runs of every unit of a deck in another language, by the ids of the units. */
+export function translatedUnits(
+  deck: Deck,
+  language: string,
+  targetOf: (segment: Segment) => Target | undefined,
+  segmentation: Segmentation = "sentence",
+): Map<string, readonly Run[]> {
+  const { deck: made } = translateDeck(deck, language, targetOf, segmentation);
+  return new Map(unitsOf(made).map(({ id, runs }) => [id, runs]));
+}
+
 /** What becomes of a placeholder that a translation has lost. */
 function lossOf(code: Code | undefined): string {
   if (code?.kind === "single") return "missing in the translation; put at its end";

@@ -254,3 +254,4 @@ export const Me = z.object({ id: Id, name: z.string() });
 export type Me = z.infer<typeof Me>;
 
 export * from "./data";
+export * from "./translate";

@@ -22,6 +22,7 @@ import { personLimits } from "./limits";
 import { knownHost, sameOrigin } from "./origin";
 import { session, signOut } from "./sessions";
 import { sourceRoutes } from "./sources";
+import { translationRoutes } from "./translations";
 
 export interface Site {
   /** The folder of the built client, if it is to be served. */
@@ -64,6 +65,7 @@ export function createApp(context: AppContext, { client, log, hosts = [] }: Site
     followerRoutes,
     historyRoutes,
     sourceRoutes,
+    translationRoutes,
     bindingRoutes,
   ])
     app.use("/api", routes(context));

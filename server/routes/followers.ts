@@ -1,10 +1,10 @@
 import { differsTable, tailorDeck } from "@unitext/core/divide";
-import { Failure } from "@unitext/core/model";
+import { type Deck, Failure } from "@unitext/core/model";
 import express, { Router } from "express";
 import { nanoid } from "nanoid";
 import { type OriginalStates, TailorRequest } from "../api";
-import { createDeck, deckAt, followersOf, loadBlobs, loadDeck, rightOn } from "../store";
-import { type AppContext, body, deckRoute } from "./context";
+import { createDeck, deckAt, followersOf, loadBlobs, loadDeck, rightOn, storedTargets } from "../store";
+import { type AppContext, asker, body, deckRoute } from "./context";
 import { LIMITS } from "./uploads";
 
 /** Routes for tailored copies of a deck: making them, comparing them, and the original that a copy follows. */
@@ -57,8 +57,10 @@ export function followerRoutes(context: AppContext): Router {
 
   routes.get(
     "/decks/:deck/original",
-    deckRoute(context, "see", async ({ deck: id, user, response }) => {
-      const { original } = (await loadDeck(db, id)).deck;
+    deckRoute(context, "see", async (call) => {
+      const { deck: id, user, response } = call;
+      const { deck: own } = await loadDeck(db, id);
+      const { original } = own;
       if (!original) throw new Failure("not-found", id, "This deck follows no other.");
       if ((await rightOn(db, original.deck, user.id)) === undefined)
         throw new Failure(
@@ -67,11 +69,12 @@ export function followerRoutes(context: AppContext): Router {
           "The deck that this one follows was deleted, or is not shared with you any more.",
         );
       const { deck: now, version } = await loadDeck(db, original.deck);
-      response.json({
-        base: await deckAt(db, original.deck, Math.min(original.version, version)),
-        now,
-        version,
-      } satisfies OriginalStates);
+      const base = await deckAt(db, original.deck, Math.min(original.version, version));
+      // A translation is compared with its original in the words of the translation.
+      const stored = original.language ? await storedTargets(db, id) : [];
+      const shown = (state: Deck) =>
+        original.language ? context.work.run("inWordsOf", { original: state, own, stored }, asker(call)) : state;
+      response.json({ base: await shown(base), now: await shown(now), version } satisfies OriginalStates);
     }),
   );
 

@@ -1,6 +1,7 @@
 import type { Change } from "@unitext/core/edit";
 import type { CsvReading, DeckMetadata, RichText, Slide } from "@unitext/core/model";
 import type { Report } from "@unitext/core/tally";
+import type { Piece, SegmentState } from "@unitext/core/translate";
 import type { JobResult } from "../api";
 import {
   bigint,
@@ -264,6 +265,24 @@ export const sources = pgTable(
     typed: boolean("typed").notNull().default(false),
   },
   (table) => [unique("sources_name").on(table.owner, table.name)],
+);
+
+/** Translations of the segments of a translated deck, by their ids in its original. */
+export const segments = pgTable(
+  "segments",
+  {
+    deck: text("deck_id")
+      .notNull()
+      .references(() => decks.id, { onDelete: "cascade" }),
+    id: text("id").notNull(),
+    /** The source that the translation is of, and the translation, as words with placeholders. */
+    source: jsonb("source").$type<Piece[]>().notNull(),
+    target: jsonb("target").$type<Piece[]>().notNull(),
+    state: text("state").$type<SegmentState>().notNull(),
+    user: text("user_id").references(() => users.id, { onDelete: "set null" }),
+    at: moment("at"),
+  },
+  (table) => [primaryKey({ columns: [table.deck, table.id] })],
 );
 
 /** The states of sources, as they arrived. */

@@ -36,6 +36,12 @@ const BY_TASK: Record<TaskName, Bounds> = {
   refresh: { ...LONG, seconds: 120 },
   refreshDecks: { ...LONG, seconds: 120 },
   repeated: { ...LONG, seconds: 120 },
+  newTranslation: { ...LONG, seconds: 120 },
+  pairedSegments: QUICK,
+  takeTargets: QUICK,
+  xliff: QUICK,
+  readExchange: { ...LONG, seconds: 120 },
+  inWordsOf: QUICK,
   inside: { ...LONG, seconds: 120 },
 };
 

@@ -33,6 +33,7 @@ import {
 } from "./data";
 import type { NamedFile } from "./namedfile";
 import { readFile, type ReadProgress, type ReadWork } from "./read";
+import { inWordsOf, newTranslation, pairedSegments, readExchange, takeTargets, xliffOf } from "./translate";
 
 const sha256 = (bytes: Uint8Array) => createHash("sha256").update(bytes).digest("hex");
 const newId = () => nanoid(10);
@@ -159,6 +160,18 @@ export const TASKS = {
   refreshDecks: compareDecks,
   /** Finds numbers in the texts of a deck that repeat cells of a workbook. */
   repeated: findTyped,
+  /** Makes a deck in another language. */
+  newTranslation,
+  /** Lists the segments of a translated deck beside their translations. */
+  pairedSegments,
+  /** Puts translations into a translated deck. */
+  takeTargets,
+  /** Writes the segments of a translated deck as XLIFF. */
+  xliff: xliffOf,
+  /** Reads an XLIFF for a translated deck. */
+  readExchange,
+  /** Returns a state of the original in the words of its translation. */
+  inWordsOf,
   /** Lists the workbooks inside the file of a deck. */
   inside: workbooksInside,
 } as const;

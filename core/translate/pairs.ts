@@ -1,0 +1,86 @@
+import { type Deck, type Run, type Slide, slideLink } from "@unitext/core/model";
+import { joinPieces, type Piece, wordsOf } from "./coded";
+import { type Segment, type SegmentState, type Segmentation, type Target, translatedUnits } from "./segments";
+import { mapUnits } from "./units";
+
+/** A translation as it is stored, with the source that it is of. */
+export interface StoredTarget {
+  id: string;
+  source: Piece[];
+  target: Piece[];
+  state: SegmentState;
+}
+
+/** A segment with its translation, for the person who translates. */
+export interface SegmentPair {
+  segment: Segment;
+  state: SegmentState;
+  target?: Piece[];
+  /** What the source was when it was translated, where it is another one now. */
+  before?: Piece[];
+}
+
+const keyOf = (pieces: readonly Piece[]) =>
+  JSON.stringify(joinPieces(pieces).map((piece) => (typeof piece === "string" ? piece : [piece.code, piece.at])));
+
+/**
+ * Puts stored translations beside the segments of a deck: by id; one whose source has changed is outdated. A text that was
+ * moved to another place is found by its source.
+ */
+export function pairSegments(segments: readonly Segment[], stored: readonly StoredTarget[]): SegmentPair[] {
+  const byId = new Map(stored.map((one) => [one.id, one]));
+  const bySource = new Map(stored.map((one) => [keyOf(one.source), one]));
+  return segments.map((segment): SegmentPair => {
+    const own = byId.get(segment.id);
+    const same = own && keyOf(own.source) === keyOf(segment.source) ? own : bySource.get(keyOf(segment.source));
+    if (same) return { segment, state: same.state, target: same.target };
+    if (own) return { segment, state: "outdated", target: own.target, before: own.source };
+    return { segment, state: "untranslated" };
+  });
+}
+
+/** Whether a pair has words that stand on the slide: an outdated translation does not. */
+export const isTranslated = ({ state, target }: SegmentPair): boolean =>
+  target !== undefined &&
+  state !== "outdated" &&
+  state !== "untranslated" &&
+  (target.length === 0 || wordsOf(target).trim() !== "");
+
+/** Returns what a segment shows by its pair; undefined where it shows its source. */
+export function targetsOf(pairs: readonly SegmentPair[]): (segment: Segment) => Target | undefined {
+  const byId = new Map(pairs.map((pair) => [pair.segment.id, pair]));
+  return ({ id }) => {
+    const pair = byId.get(id);
+    return pair?.target && isTranslated(pair) ? { pieces: pair.target, state: pair.state } : undefined;
+  };
+}
+
+/**
+ * Returns the slides of a translated deck on which the words of some units change. Its slides follow those of the original
+ * by their origin; everything but the words stays as it is there.
+ */
+export function slidesWithTargets(
+  original: Deck,
+  own: Deck,
+  targetOf: (segment: Segment) => Target | undefined,
+  units: ReadonlySet<string>,
+  segmentation: Segmentation = "sentence",
+): Slide[] {
+  const made = translatedUnits(original, own.language, targetOf, segmentation);
+  const origins = new Map(
+    own.slides.map(({ id, origin }) => [id, origin?.deck === original.id ? origin.slide : undefined]),
+  );
+  const followers = new Map([...origins].flatMap(([id, slide]) => (slide === undefined ? [] : [[slide, id] as const])));
+  const followed = <R extends Run>(run: R): R => {
+    const to = followers.get(slideLink(run.link ?? "") ?? "");
+    return to === undefined ? run : { ...run, link: `slide:${to}` };
+  };
+  const changed = mapUnits(own, ({ id, slideId, runs }) => {
+    const origin = slideId === null ? null : origins.get(slideId);
+    const unit = slideId === null ? id : `${origin}${id.slice(slideId.length)}`;
+    const next = origin === undefined || !units.has(unit) ? undefined : made.get(unit);
+    return next?.map((run) => followed(run.footnote ? { ...run, footnote: run.footnote.map(followed) } : run)) ?? runs;
+  });
+  const before = new Map(own.slides.map((slide) => [slide.id, JSON.stringify(slide)]));
+  return changed.slides.filter((slide) => before.get(slide.id) !== JSON.stringify(slide));
+}

@@ -1,0 +1,65 @@
+import { Id, Language } from "@unitext/core/model";
+import { SEGMENT_STATES, TRANSLATION_FAULTS, XLIFF_VERSIONS } from "@unitext/core/translate";
+import { z } from "zod";
+
+/** Words, or a placeholder by its number. */
+export const PieceSchema = z.union([
+  z.string().max(100_000),
+  z.object({ code: z.number().int().positive(), at: z.enum(["open", "close", "single"]) }),
+]);
+
+export const ENGINES = ["none", "local", "pseudo"] as const;
+
+/** Asks for a deck in another language, with proposals of an engine. */
+export const TranslationAsked = z.object({
+  language: Language,
+  title: z.string().trim().min(1).max(500).optional(),
+  engine: z.enum(ENGINES),
+});
+
+/** The deck that was made, and what the engine said where it proposed nothing. */
+export const TranslationMade = z.object({ id: Id, remark: z.string() });
+
+const State = z.enum(SEGMENT_STATES);
+
+/** A segment beside its translation. */
+export const PairedSegment = z.object({
+  id: z.string(),
+  kind: z.string(),
+  /** The number of its slide in the original, and the slide of the translated deck that follows it. */
+  slide: z.number().int().nullable(),
+  slideId: Id.nullable(),
+  originalSlide: Id.nullable(),
+  source: z.array(PieceSchema),
+  target: z.array(PieceSchema).nullable(),
+  before: z.array(PieceSchema).nullable(),
+  state: State,
+  /** What the placeholders stand for, by their numbers. */
+  codes: z.record(z.string(), z.object({ single: z.boolean(), label: z.string() })),
+  findings: z.array(z.object({ fault: z.enum(TRANSLATION_FAULTS), sentence: z.string() })),
+});
+export type PairedSegment = z.infer<typeof PairedSegment>;
+
+/** The segments of a translated deck in reading order. */
+export const SegmentList = z.object({
+  original: z.object({ id: Id, title: z.string(), version: z.number().int(), newest: z.number().int() }),
+  from: z.string(),
+  to: z.string(),
+  segments: z.array(PairedSegment),
+});
+export type SegmentList = z.infer<typeof SegmentList>;
+
+/** Translations to store. */
+export const TargetsSent = z.object({
+  targets: z
+    .array(z.object({ id: z.string().max(400), target: z.array(PieceSchema).max(2000), state: State }))
+    .min(1)
+    .max(5000),
+});
+export type TargetsSent = z.infer<typeof TargetsSent>;
+
+/** What became of translations, or of a file of them. */
+export const TargetsTaken = z.object({ taken: z.number().int(), remarks: z.array(z.string()) });
+export type TargetsTaken = z.infer<typeof TargetsTaken>;
+
+export const XliffAsked = z.object({ version: z.enum(XLIFF_VERSIONS).default("1.2") });

@@ -1,0 +1,156 @@
+import { tailorDeck } from "@unitext/core/divide";
+import type { SingleChange } from "@unitext/core/edit";
+import { checked, type Deck, Failure } from "@unitext/core/model";
+import express, { Router } from "express";
+import { nanoid } from "nanoid";
+import {
+  type SegmentList,
+  type TargetsSent,
+  TargetsSent as TargetsSchema,
+  type TargetsTaken,
+  TranslationAsked,
+  XliffAsked,
+} from "../api";
+import { applyChanges, createDeck, deckAt, loadBlobs, loadDeck, rightOn, storedTargets, storeTargets } from "../store";
+import { type AppContext, asker, body, bytesOf, type DeckCall, deckRoute } from "./context";
+import { LIMITS, upload } from "./uploads";
+
+/** A translated deck with its version, its original as it follows it, and the newest version of the original. */
+interface Loaded {
+  own: Deck;
+  version: number;
+  original: Deck;
+  followed: number;
+  newest: number;
+}
+
+/** Loads a translated deck and its original. Throws a Failure `not-found` for a deck that is no translation. */
+async function loadTranslation({ db }: AppContext, { deck: id, user }: DeckCall): Promise<Loaded> {
+  const { deck: own, version } = await loadDeck(db, id);
+  const { original: ties } = own;
+  if (!ties?.language) throw new Failure("not-found", id, "This deck is no translation of another one.");
+  if ((await rightOn(db, ties.deck, user.id)) === undefined)
+    throw new Failure(
+      "not-found",
+      ties.deck,
+      "The original of this translation was deleted, or is not shared with you any more. The translation stays as it is.",
+    );
+  const { version: newest } = await loadDeck(db, ties.deck);
+  const followed = Math.min(ties.version, newest);
+  return { own, version, original: await deckAt(db, ties.deck, followed), followed, newest };
+}
+
+/** How often translations are put into a deck that somebody changes meanwhile. */
+const TRIES = 5;
+
+/** Stores translations and puts their words into the deck, as one change that can be undone. */
+async function takeIn(
+  context: AppContext,
+  call: DeckCall,
+  targets: TargetsSent["targets"],
+  words: string,
+): Promise<TargetsTaken> {
+  const { db, work } = context;
+  for (let nth = 1; ; nth++) {
+    const { own, version, original } = await loadTranslation(context, call);
+    const stored = await storedTargets(db, own.id);
+    const made = await work.run("takeTargets", { original, own, stored, targets }, asker(call));
+    const changes = made.slides.map((slide): SingleChange => ({ kind: "setSlide", slide: slide.id, as: slide }));
+    try {
+      await storeTargets(db, own.id, call.user.id, made.stored);
+      if (changes.length)
+        await applyChanges(db, own.id, call.user.id, {
+          base: version,
+          changes: [{ id: nanoid(16), change: { kind: "batch", changes }, description: words }],
+        });
+      return { taken: made.stored.length, remarks: made.remarks };
+    } catch (error) {
+      if (!(error instanceof Failure && error.code === "conflict") || nth >= TRIES) throw error;
+    }
+  }
+}
+
+/** Routes for decks in another language: making them, their segments, and files of exchange. */
+export function translationRoutes(context: AppContext): Router {
+  const { db, work } = context;
+  const routes = Router();
+  const json = express.json({ limit: LIMITS.json });
+
+  routes.post(
+    "/decks/:deck/translations",
+    json,
+    deckRoute(context, "copy", async (call) => {
+      const { language, engine, title } = body(TranslationAsked, call.request);
+      const { deck, version } = await loadDeck(db, call.deck);
+      if (deck.language === language)
+        throw new Failure("not-valid", "language", "The deck is in this language already. Choose another one.");
+      const made = await work.run("newTranslation", { deck, language, engine }, asker(call));
+      const own = tailorDeck({ deck: made.deck, version }, nanoid(12), title ?? made.deck.properties.title, () =>
+        nanoid(10),
+      );
+      const translated: Deck = { ...own, original: { deck: deck.id, version, language: deck.language } };
+      const id = await createDeck(db, call.user.id, translated, await loadBlobs(db, call.deck), null);
+      await storeTargets(db, id, call.user.id, made.targets);
+      call.response.status(201).json({ id, remark: made.remark });
+    }),
+  );
+
+  routes.get(
+    "/decks/:deck/segments",
+    deckRoute(context, "see", async (call) => {
+      const { own, original, followed, newest } = await loadTranslation(context, call);
+      const stored = await storedTargets(db, own.id);
+      const segments = await work.run("pairedSegments", { original, own, stored }, asker(call));
+      call.response.json({
+        original: { id: original.id, title: original.properties.title, version: followed, newest },
+        from: original.language,
+        to: own.language,
+        segments,
+      } satisfies SegmentList);
+    }),
+  );
+
+  routes.post(
+    "/decks/:deck/segments",
+    json,
+    deckRoute(context, "change", async (call) => {
+      const { targets } = body(TargetsSchema, call.request);
+      const words = targets.length === 1 ? "Translated a text" : `Translated ${targets.length} texts`;
+      call.response.json(await takeIn(context, call, targets, words));
+    }),
+  );
+
+  routes.get(
+    "/decks/:deck/xliff",
+    deckRoute(context, "export", async (call) => {
+      const { version } = checked(XliffAsked, call.request.query, "The request");
+      const { own, original } = await loadTranslation(context, call);
+      const stored = await storedTargets(db, own.id);
+      const bytes = await work.run("xliff", { original, own, stored, version }, asker(call));
+      call.response.attachment(`${own.properties.title.replace(/[/\\:*?"<>|]/g, " ").trim() || "Deck"}.xlf`);
+      call.response.type("application/xliff+xml").send(Buffer.from(bytes));
+    }),
+  );
+
+  routes.post(
+    "/decks/:deck/xliff",
+    upload(LIMITS.file),
+    deckRoute(context, "change", async (call) => {
+      const { own, original } = await loadTranslation(context, call);
+      const name = String(call.request.query.name ?? "file.xlf").slice(0, 300);
+      const file = { bytes: bytesOf(call.request), name };
+      const read = await work.run("readExchange", { original, own, file }, asker(call));
+      if (!read.targets.length) {
+        call.response.json({
+          taken: 0,
+          remarks: ["The file has no translation for this deck.", ...read.remarks],
+        } satisfies TargetsTaken);
+        return;
+      }
+      const done = await takeIn(context, call, read.targets, `Took ${read.targets.length} translations from ${name}`);
+      call.response.json({ taken: done.taken, remarks: [...read.remarks, ...done.remarks] } satisfies TargetsTaken);
+    }),
+  );
+
+  return routes;
+}

@@ -1,0 +1,148 @@
+import { type Deck, bindingsOn, slideTexts, textOf } from "@unitext/core/model";
+import { DeckState, SegmentList, TargetsTaken, TranslationMade } from "./api";
+import { type TestServer, testServer } from "./testing";
+
+const TEXT = `# Tides
+
+## The quay
+
+- The water rises **twice** a day. See [the dunes](#dunes)
+
+:::notes
+Ask the class. Then go on.
+:::
+
+::slide{#dunes}
+
+## The dunes
+
+- Sand holds
+`;
+
+let server: TestServer;
+beforeAll(async () => {
+  server = await testServer("unitext_translations");
+});
+afterAll(() => server.close());
+
+type Ask = Awaited<ReturnType<TestServer["as"]>>;
+const json = (body: unknown): RequestInit => ({
+  method: "POST",
+  body: JSON.stringify(body),
+  headers: { "content-type": "application/json" },
+});
+const make = async (ask: Ask): Promise<string> =>
+  ((await (await ask("/api/decks", json({ title: "Tides", text: TEXT }))).json()) as { id: string }).id;
+const translate = async (ask: Ask, deck: string, language: string, engine: string) =>
+  TranslationMade.parse(await (await ask(`/api/decks/${deck}/translations`, json({ language, engine }))).json());
+const segmentsOf = async (ask: Ask, deck: string) =>
+  SegmentList.parse(await (await ask(`/api/decks/${deck}/segments`)).json());
+const deckOf = async (ask: Ask, deck: string): Promise<Deck> =>
+  DeckState.parse(await (await ask(`/api/decks/${deck}`)).json()).deck;
+const words = ({ slides }: Deck) => slides.flatMap((slide) => slideTexts(slide).map(textOf));
+const wordsOf = (pieces: readonly unknown[] | null) =>
+  (pieces ?? []).filter((piece) => typeof piece === "string").join("");
+
+describe("a deck in another language", () => {
+  it("has the words of the original until they are translated, and takes translations as steps that can be undone", async () => {
+    const ask = await server.as("ana");
+    const original = await make(ask);
+    const { id } = await translate(ask, original, "de", "none");
+    expect(words(await deckOf(ask, id))).toEqual(words(await deckOf(ask, original)));
+    const list = await segmentsOf(ask, id);
+    expect([list.from, list.to, list.original.id]).toEqual(["en", "de", original]);
+    expect(list.segments.every(({ state }) => state === "untranslated")).toBe(true);
+    const found = list.segments.find(({ source }) => wordsOf(source).startsWith("The water"));
+    expect(found).toMatchObject({
+      slide: 2,
+      source: ["The water rises ", { code: 1, at: "open" }, "twice", { code: 1, at: "close" }, " a day."],
+    });
+
+    const target = ["Zweimal am Tag ", { code: 1, at: "open" }, "steigt", { code: 1, at: "close" }, " das Wasser."];
+    const sent = await ask(
+      `/api/decks/${id}/segments`,
+      json({ targets: [{ id: found?.id, target, state: "reviewed" }] }),
+    );
+    expect(TargetsTaken.parse(await sent.json())).toEqual({ taken: 1, remarks: [] });
+    const made = await deckOf(ask, id);
+    expect(words(made)).toContain("Zweimal am Tag steigt das Wasser. See the dunes");
+    // The bold word is another one now, and the link leads to the slide of this deck.
+    const [, quay, dunes] = made.slides;
+    expect(JSON.stringify(quay)).toContain('{"text":"steigt","marks":["strong"]}');
+    expect(JSON.stringify(quay)).toContain(`"link":"slide:${dunes?.id}"`);
+    const history = JSON.stringify(await (await ask(`/api/decks/${id}/history`)).json());
+    expect(history).toContain("Translated a text");
+    const again = (await segmentsOf(ask, id)).segments.find((one) => one.id === found?.id);
+    expect([again?.state, again?.target]).toEqual(["reviewed", target]);
+  });
+
+  it("has proposals of an engine, which are not reviewed, or says why there are none", async () => {
+    const ask = await server.as("bela");
+    const original = await make(ask);
+    const { id, remark } = await translate(ask, original, "fr", "pseudo");
+    expect(remark).toBe("");
+    const { segments } = await segmentsOf(ask, id);
+    expect(new Set(segments.map(({ state }) => state))).toEqual(new Set(["proposed"]));
+    expect(words(await deckOf(ask, id))[0]).toMatch(/^⟦/);
+    const none = await translate(ask, original, "eo-x-none", "local");
+    expect(none.remark).toMatch(/apertium/);
+    const same = await ask(`/api/decks/${original}/translations`, json({ language: "en", engine: "none" }));
+    expect(same.status).toBe(400);
+    expect((await ask(`/api/decks/${original}/segments`)).status).toBe(404);
+  });
+
+  it("goes out as XLIFF and takes it back translated", async () => {
+    const ask = await server.as("cleo");
+    const { id } = await translate(ask, await make(ask), "de", "none");
+    for (const version of ["1.2", "2.1"]) {
+      const file = await (await ask(`/api/decks/${id}/xliff?version=${version}`)).text();
+      const done = file.replace(
+        /(<source[^>]*>)Sand holds<\/source>/,
+        `$1Sand holds</source><target>Sand hält ${version}</target>`,
+      );
+      const body = { method: "POST", body: done, headers: { "content-type": "application/octet-stream" } };
+      const answer = await ask(`/api/decks/${id}/xliff?name=a.xlf`, body);
+      expect(TargetsTaken.parse(await answer.json()).remarks).toEqual([]);
+      expect(words(await deckOf(ask, id))).toContain(`Sand hält ${version}`);
+    }
+    const other = { method: "POST", body: "<a/>", headers: { "content-type": "application/octet-stream" } };
+    expect((await ask(`/api/decks/${id}/xliff?name=a.xlf`, other)).status).toBe(422);
+  });
+
+  it("is nobody else's", async () => {
+    const ask = await server.as("dora");
+    const { id } = await translate(ask, await make(ask), "de", "none");
+    const stranger = await server.as("eric");
+    expect((await stranger(`/api/decks/${id}/segments`)).status).toBe(404);
+  });
+
+  it("follows its original: the change arrives in the words of the translation, and a changed sentence is outdated", async () => {
+    const ask = await server.as("fay");
+    const original = await make(ask);
+    const { id } = await translate(ask, original, "de", "none");
+    const { segments } = await segmentsOf(ask, id);
+    const sand = segments.find(({ source }) => wordsOf(source) === "Sand holds");
+    await ask(
+      `/api/decks/${id}/segments`,
+      json({ targets: [{ id: sand?.id, target: ["Sand hält"], state: "reviewed" }] }),
+    );
+    const state = DeckState.parse(await (await ask(`/api/decks/${original}`)).json());
+    const slide = state.deck.slides[1];
+    if (!slide) throw new Error("no slide");
+    const change = {
+      kind: "setNotes",
+      slide: slide.id,
+      notes: [{ kind: "plain", level: 0, runs: [{ text: "Ask nobody." }] }],
+    };
+    await ask(
+      `/api/decks/${original}/changes`,
+      json({ base: state.version, changes: [{ id: "notes-of-fay", change }] }),
+    );
+    const { base, now } = (await (await ask(`/api/decks/${id}/original`)).json()) as { base: Deck; now: Deck };
+    expect(words(base)).toContain("Sand hält");
+    expect(words(now)).toEqual(expect.arrayContaining(["Sand hält", "Ask nobody."]));
+    expect(bindingsOn(now.slides[0] as Deck["slides"][number])).toEqual([]);
+    const list = await segmentsOf(ask, id);
+    expect(list.original.newest).toBeGreaterThan(list.original.version);
+  });
+});
