@@ -15,6 +15,8 @@ const SCREENS: [string, string, string][] = [
   ["What the original brings", `/decks/quarterly-monitoring-board/arrange/versions`, "[data-tailor] [data-state]"],
   ["Gather", "/gather?names=TB2-*-*", "tbody tr"],
   ["Refine", `${deck}/refine`, "[data-stage] [data-slide]"],
+  ["Data", "/decks/quarterly-monitoring/data", "[data-binding]"],
+  ["Translate", `${deck}/translate`, "form"],
   ["Speak", `${deck}/speak`, "[data-slide]"],
   ["Hall", `${deck}/hall`, "[data-hall] [data-slide]"],
   ["Deliver", `${deck}/deliver`, "table"],

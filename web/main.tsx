@@ -20,6 +20,7 @@ const Versions = lazy(() => import("./versions/Versions"));
 const Gather = lazy(() => import("./gather/Gather"));
 const Refine = lazy(() => import("./refine/Refine"));
 const Data = lazy(() => import("./data/Data"));
+const Translate = lazy(() => import("./translate/Translate"));
 const Speak = lazy(() => import("./speak/Speak"));
 const Hall = lazy(() => import("./speak/Hall"));
 const Deliver = lazy(() => import("./deliver/Deliver"));
@@ -53,6 +54,7 @@ const router = createBrowserRouter([
       { path: "arrange/versions", element: <Versions /> },
       { path: "refine/:slide?", element: <Refine /> },
       { path: "data", element: <Data /> },
+      { path: "translate", element: <Translate /> },
       { path: "speak", element: <Speak /> },
       { path: "hall", element: <Hall /> },
       { path: "deliver", element: <Deliver /> },

@@ -8,6 +8,7 @@ const PLACES = [
   ["arrange", "Arrange"],
   ["refine", "Refine"],
   ["data", "Data"],
+  ["translate", "Translate"],
   ["speak", "Speak"],
   ["deliver", "Deliver"],
 ] as const;

@@ -1,0 +1,174 @@
+import type { PairedSegment } from "@unitext/server/api";
+import { useEffect, useRef, useState } from "react";
+import { missingTokens, piecesOf, tokensOf } from "./tokens";
+import type { Sent } from "./useSegments";
+
+export const STATE_NAMES: Record<PairedSegment["state"], string> = {
+  untranslated: "untranslated",
+  proposed: "proposed",
+  draft: "draft",
+  reviewed: "reviewed",
+  outdated: "source changed",
+};
+
+const STATE_COLOURS: Record<PairedSegment["state"], string> = {
+  untranslated: "bg-transparent",
+  proposed: "bg-warning",
+  draft: "bg-primary",
+  reviewed: "bg-success",
+  outdated: "bg-error",
+};
+
+/** How long typing pauses before it is stored, in milliseconds. */
+const PAUSE = 700;
+
+/** A coded text to read: words, and placeholders as small numbers that say what they stand for. */
+function Coded({ pieces, codes }: { pieces: PairedSegment["source"]; codes: PairedSegment["codes"] }) {
+  return pieces.map((piece, nth) =>
+    typeof piece === "string" ? (
+      <span key={nth}>{piece}</span>
+    ) : (
+      <span
+        key={nth}
+        className="bg-base-300 mx-0.5 rounded px-1 text-[0.7rem] tabular-nums"
+        title={codes[piece.code]?.label}
+      >
+        {piece.at === "close" ? `/${piece.code}` : piece.code}
+      </span>
+    ),
+  );
+}
+
+/** A segment: its source, the field for its translation, its state, and what the checks found. */
+export function SegmentRow({
+  segment,
+  languages: { from, to },
+  current,
+  canEdit,
+  onEnter,
+  onNext,
+  onSave,
+}: {
+  segment: PairedSegment;
+  languages: { from: string; to: string };
+  current: boolean;
+  canEdit: boolean;
+  onEnter: () => void;
+  onNext: () => void;
+  onSave: (sent: Sent) => void;
+}) {
+  const { id, slide, kind, source, target, codes, state, before, findings } = segment;
+  const stored = target ? tokensOf(target) : "";
+  const [text, setText] = useState(stored);
+  const field = useRef<HTMLTextAreaElement>(null);
+  const timer = useRef<ReturnType<typeof setTimeout>>(undefined);
+  useEffect(() => {
+    if (document.activeElement !== field.current) setText(stored);
+  }, [stored]);
+  useEffect(() => {
+    if (current && document.activeElement !== field.current) field.current?.focus();
+  }, [current]);
+
+  const send = (words: string, next: Sent["state"]) => onSave({ id, target: piecesOf(words, codes), state: next });
+  const type = (words: string) => {
+    setText(words);
+    clearTimeout(timer.current);
+    timer.current = setTimeout(() => send(words, "draft"), PAUSE);
+  };
+  const insert = (words: string) => {
+    const { selectionStart: from = text.length, selectionEnd: end = text.length } = field.current ?? {};
+    type(text.slice(0, from) + words + text.slice(end));
+    // Between the ends of a pair, where its words go.
+    const caret = from + (words.includes("⟩⟨/") ? words.indexOf("⟩") + 1 : words.length);
+    requestAnimationFrame(() => field.current?.setSelectionRange(caret, caret));
+    field.current?.focus();
+  };
+  const missing = missingTokens(source, text);
+  const confirm = () => {
+    clearTimeout(timer.current);
+    if (text.trim()) send(text, "reviewed");
+    onNext();
+  };
+  const onKeyDown = (event: React.KeyboardEvent) => {
+    if (!event.ctrlKey && !event.metaKey) return;
+    const acts: Record<string, () => void> = {
+      Enter: confirm,
+      ArrowDown: onNext,
+      ".": () => missing[0] && insert(missing[0]),
+      ",": () => type(tokensOf(source)),
+    };
+    const act = acts[event.key];
+    if (!act) return;
+    event.preventDefault();
+    act();
+  };
+  return (
+    <div className={`hairline relative border-b py-2 pr-3 pl-4 ${current ? "bg-base-200" : ""}`} data-segment={state}>
+      <span className={`absolute inset-y-0 left-0 w-1 ${STATE_COLOURS[state]}`} aria-hidden="true" />
+      <div className="grid grid-cols-2 gap-3">
+        <div>
+          {before && (
+            <p className="quiet text-xs line-through" title="The source when it was translated">
+              <Coded pieces={before} codes={codes} />
+            </p>
+          )}
+          <p lang={from} dir="auto" className="leading-relaxed">
+            <Coded pieces={source} codes={codes} />
+          </p>
+          <p className="quiet text-xs">{slide === null ? `The deck, ${kind}` : `Slide ${slide}, ${kind}`}</p>
+        </div>
+        <div>
+          <textarea
+            ref={field}
+            className="textarea field-sizing-content min-h-9 w-full px-2 py-1 leading-relaxed"
+            lang={to}
+            dir="auto"
+            rows={1}
+            value={text}
+            disabled={!canEdit}
+            placeholder={STATE_NAMES[state] === "untranslated" ? "Translation" : ""}
+            aria-label={`Translation of “${tokensOf(source)}”`}
+            onFocus={onEnter}
+            onChange={(event) => type(event.target.value)}
+            onBlur={() => {
+              clearTimeout(timer.current);
+              if (text !== stored) send(text, "draft");
+            }}
+            onKeyDown={onKeyDown}
+          />
+          <p className="flex flex-wrap items-center gap-1 text-xs">
+            <span className="quiet mr-1">{STATE_NAMES[state]}</span>
+            {current &&
+              missing.map((token) => (
+                <button
+                  key={token}
+                  type="button"
+                  className="btn btn-xs"
+                  title={`Inserts ${codes[token.slice(1, token.indexOf("⟩"))]?.label}`}
+                  onClick={() => insert(token)}
+                >
+                  {token}
+                </button>
+              ))}
+            {current && (
+              <button
+                type="button"
+                className="btn btn-ghost btn-xs"
+                title="Ctrl+Enter"
+                onClick={confirm}
+                disabled={!canEdit || !text.trim()}
+              >
+                Confirm
+              </button>
+            )}
+          </p>
+          {findings.map(({ sentence }) => (
+            <p key={sentence} className="border-warning mt-0.5 border-l-4 pl-2 text-xs">
+              {sentence}
+            </p>
+          ))}
+        </div>
+      </div>
+    </div>
+  );
+}

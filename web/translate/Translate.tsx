@@ -1,0 +1,278 @@
+import { useVirtualizer } from "@tanstack/react-virtual";
+import { metadataOf, must } from "@unitext/core/model";
+import { type PairedSegment, DeckState } from "@unitext/server/api";
+import { Download, Upload } from "lucide-react";
+import { useEffect, useMemo, useRef, useState } from "react";
+import { Link, useLocation } from "react-router";
+import useSWR from "swr";
+import { download, get } from "../api/client";
+import { useDeck } from "../deck/DeckContext";
+import { SmallSlide } from "../deck/SmallSlide";
+import { DeckFrame } from "../shell/DeckFrame";
+import { languageName } from "./languages";
+import { NewTranslation } from "./NewTranslation";
+import { SegmentRow, STATE_NAMES } from "./SegmentRow";
+import { tokensOf } from "./tokens";
+import { useSegments } from "./useSegments";
+
+/** Which segments are listed. */
+type Filter = "all" | "checks" | PairedSegment["state"];
+
+const FILTERS: readonly Filter[] = ["all", "untranslated", "proposed", "draft", "outdated", "reviewed", "checks"];
+const filterName = (filter: Filter) =>
+  filter === "all" ? "all" : filter === "checks" ? "with findings" : STATE_NAMES[filter];
+
+const isWanted = (segment: PairedSegment, filter: Filter, words: string) =>
+  (filter === "all" || (filter === "checks" ? segment.findings.length > 0 : segment.state === filter)) &&
+  (words === "" ||
+    [segment.source, segment.target ?? []].some((pieces) =>
+      tokensOf(pieces).toLowerCase().includes(words.toLowerCase()),
+    ));
+
+/** Translate: the texts of a deck beside those of its original, with the slide in both languages. */
+export default function Translate() {
+  const { deck } = useDeck();
+  return deck.original?.language ? (
+    <Segments />
+  ) : (
+    <DeckFrame place="Translate">
+      <div className="h-full overflow-auto">
+        <NewTranslation />
+      </div>
+    </DeckFrame>
+  );
+}
+
+/** The slide of a segment in both languages, one below the other. */
+function SlidePair({ segment, original }: { segment: PairedSegment | undefined; original: string }) {
+  const { deck } = useDeck();
+  const { data } = useSWR(`/decks/${original}`, (path: string) => get(path, DeckState), { revalidateOnFocus: false });
+  const metadata = useMemo(() => metadataOf(deck), [deck]);
+  const theirs = data?.deck.slides.find(({ id }) => id === segment?.originalSlide);
+  const own = deck.slides.find(({ id }) => id === segment?.slideId);
+  if (!segment?.slide) return <p className="quiet text-sm">This text is of the deck, not of one slide.</p>;
+  return (
+    <>
+      {data && theirs && (
+        <figure>
+          <figcaption className="quiet pb-1 text-sm">Original</figcaption>
+          <SmallSlide
+            slide={theirs}
+            number={segment.slide}
+            metadata={metadataOf(data.deck)}
+            deck={original}
+            width={400}
+            label="Original"
+          />
+        </figure>
+      )}
+      {own ? (
+        <figure>
+          <figcaption className="quiet pb-1 text-sm">Translation</figcaption>
+          <SmallSlide
+            slide={own}
+            number={deck.slides.indexOf(own) + 1}
+            metadata={metadata}
+            deck={deck.id}
+            width={400}
+            label="Translation"
+          />
+        </figure>
+      ) : (
+        <p className="quiet text-sm">The translation has left this slide out.</p>
+      )}
+      {own && (
+        <Link className="text-primary text-sm underline" to={`/decks/${deck.id}/refine/${own.id}`}>
+          Refine this slide
+        </Link>
+      )}
+    </>
+  );
+}
+
+function Segments() {
+  const { deck, canEdit } = useDeck();
+  const { list, error, saving, save, takeXliff } = useSegments();
+  const { state } = useLocation();
+  const remark = (state as { remark?: string } | null)?.remark ?? "";
+  const [filter, setFilter] = useState<Filter>("all");
+  const [words, setWords] = useState("");
+  const [current, setCurrent] = useState<string>();
+  const [said, setSaid] = useState<string[]>(remark ? [remark] : []);
+  const chooser = useRef<HTMLInputElement>(null);
+  const scroller = useRef<HTMLDivElement>(null);
+  const segments = list?.segments ?? [];
+  // What is being worked on stays in the list until another one is chosen.
+  const rows = segments.filter((one) => one.id === current || isWanted(one, filter, words.trim()));
+  const virtual = useVirtualizer({
+    count: rows.length,
+    getScrollElement: () => scroller.current,
+    estimateSize: () => 76,
+    overscan: 8,
+    getItemKey: (nth) => rows[nth]?.id ?? nth,
+  });
+  const at = rows.findIndex(({ id }) => id === current);
+  const next = () => {
+    const following = rows[at + 1];
+    if (!following) return;
+    setCurrent(following.id);
+    virtual.scrollToIndex(at + 1);
+  };
+  // biome-ignore lint/correctness/useExhaustiveDependencies: the first segment is chosen once the list is there.
+  useEffect(() => {
+    const first = segments.find(({ state: own }) => own !== "reviewed") ?? segments[0];
+    if (!current && first) setCurrent(first.id);
+  }, [segments.length]);
+  const counts = (own: PairedSegment["state"]) => segments.filter((one) => one.state === own).length;
+  const behind = list && list.original.newest > list.original.version;
+
+  async function bring(file: File | undefined) {
+    if (!file) return;
+    try {
+      const { taken, remarks } = await takeXliff(file);
+      setSaid([`${file.name}: ${taken} translations were taken.`, ...remarks]);
+    } catch (reason) {
+      setSaid([`${file.name}: ${(reason as Error).message}`]);
+    }
+  }
+  const proposed = segments.filter(({ state: own, target }) => own === "proposed" && target);
+  const tools = (
+    <div className="flex items-center gap-1">
+      <span className="quiet px-2 text-sm" role="status">
+        {saving ? "Saving …" : `${counts("reviewed")} of ${segments.length} reviewed`}
+      </span>
+      <button
+        type="button"
+        className="btn btn-ghost btn-sm"
+        title="A file for translators' tools"
+        onClick={() => void download(`/decks/${deck.id}/xliff?version=2.1`)}
+      >
+        <Download size={16} aria-hidden="true" /> XLIFF
+      </button>
+      <button
+        type="button"
+        className="btn btn-ghost btn-sm"
+        disabled={!canEdit}
+        onClick={() => chooser.current?.click()}
+      >
+        <Upload size={16} aria-hidden="true" /> Take back
+      </button>
+      <input
+        ref={chooser}
+        type="file"
+        accept=".xlf,.xliff"
+        className="hidden"
+        aria-label="XLIFF that a translator sent back"
+        tabIndex={-1}
+        onChange={(event) => void bring(event.target.files?.[0]).then(() => (event.target.value = ""))}
+      />
+    </div>
+  );
+  return (
+    <DeckFrame place="Translate" tools={tools}>
+      <div className="grid h-full grid-cols-[minmax(0,1fr)_27rem]">
+        <div className="flex min-h-0 flex-col">
+          <div className="hairline flex flex-wrap items-center gap-3 border-b px-4 py-2 text-sm">
+            <label className="flex items-center gap-2">
+              Show
+              <select
+                className="select select-xs w-40"
+                value={filter}
+                onChange={(event) => setFilter(event.target.value as Filter)}
+              >
+                {FILTERS.map((one) => (
+                  <option key={one} value={one}>
+                    {filterName(one)}
+                    {one === "all" || one === "checks" ? "" : ` (${counts(one)})`}
+                  </option>
+                ))}
+              </select>
+            </label>
+            <label className="input input-xs w-48">
+              <span className="sr-only">Find in source and translation</span>
+              <input
+                type="search"
+                placeholder="Find words"
+                value={words}
+                onChange={(event) => setWords(event.target.value)}
+              />
+            </label>
+            <span className="quiet text-xs">Ctrl+Enter confirms · Ctrl+. placeholder · Ctrl+, copies the source</span>
+            {proposed.length > 0 && (
+              <button
+                type="button"
+                className="btn btn-ghost btn-xs ml-auto"
+                disabled={!canEdit || saving}
+                onClick={() =>
+                  void save(proposed.map(({ id, target }) => ({ id, target: target ?? [], state: "reviewed" })))
+                }
+              >
+                Confirm all {proposed.length} proposals
+              </button>
+            )}
+          </div>
+          <div role="status" className="px-4">
+            {said.map((line) => (
+              <p key={line} className="border-secondary my-1 border-l-4 px-3 text-sm">
+                {line}
+              </p>
+            ))}
+            {behind && (
+              <p className="border-warning my-1 border-l-4 px-3 text-sm">
+                The original has changed.{" "}
+                <Link className="text-primary underline" to={`/decks/${deck.id}/arrange/versions`}>
+                  See what it brings
+                </Link>
+              </p>
+            )}
+            {error && <p className="text-error">{error.message}</p>}
+          </div>
+          {!list && !error && <p className="quiet p-4">Reading the texts …</p>}
+          <div ref={scroller} className="min-h-0 flex-1 overflow-auto" data-segments>
+            <div style={{ height: virtual.getTotalSize(), position: "relative" }}>
+              {virtual.getVirtualItems().map(({ index, key, start }) => {
+                const segment = must(rows[index]);
+                return (
+                  <div
+                    key={key}
+                    ref={virtual.measureElement}
+                    data-index={index}
+                    className="absolute inset-x-0"
+                    style={{ transform: `translateY(${start}px)` }}
+                  >
+                    <SegmentRow
+                      segment={segment}
+                      languages={{ from: list?.from ?? "", to: list?.to ?? "" }}
+                      current={segment.id === current}
+                      canEdit={canEdit}
+                      onEnter={() => setCurrent(segment.id)}
+                      onNext={next}
+                      onSave={(sent) => void save([sent])}
+                    />
+                  </div>
+                );
+              })}
+            </div>
+            {list && rows.length === 0 && <p className="quiet p-6">No text is {filterName(filter)}.</p>}
+          </div>
+        </div>
+        <aside
+          aria-label="The slide in both languages"
+          className="hairline flex min-h-0 flex-col gap-3 overflow-auto border-l p-4"
+        >
+          {list && (
+            <p className="quiet text-sm">
+              From{" "}
+              <Link className="underline-offset-4 hover:underline" to={`/decks/${list.original.id}/write`}>
+                {list.original.title}
+              </Link>{" "}
+              ({languageName(list.from)}) to {languageName(list.to)}
+            </p>
+          )}
+          {list && <SlidePair segment={segments.find(({ id }) => id === current)} original={list.original.id} />}
+          {!canEdit && <p className="quiet text-sm">You may look at this deck, not change it.</p>}
+        </aside>
+      </div>
+    </DeckFrame>
+  );
+}

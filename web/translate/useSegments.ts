@@ -1,0 +1,54 @@
+import { SegmentList, TargetsTaken } from "@unitext/server/api";
+import { useState } from "react";
+import useSWR from "swr";
+import { get, post } from "../api/client";
+import { useDeck } from "../deck/DeckContext";
+
+export type Sent = {
+  id: string;
+  target: SegmentList["segments"][number]["source"];
+  state: SegmentList["segments"][number]["state"];
+};
+
+/** The segments of the open deck beside their translations, and the acts that store translations. */
+export function useSegments() {
+  const { deck, session } = useDeck();
+  const key = `/decks/${deck.id}/segments`;
+  const { data, error, mutate } = useSWR(key, () => get(key, SegmentList), { revalidateOnFocus: false });
+  const [saving, setSaving] = useState(0);
+
+  /** Stores translations; the list shows them at once, and is read again afterwards with its checks. */
+  async function save(targets: readonly Sent[]): Promise<void> {
+    const byId = new Map(targets.map((one) => [one.id, one]));
+    setSaving((count) => count + 1);
+    try {
+      await mutate(
+        (now) =>
+          now && {
+            ...now,
+            segments: now.segments.map((one) => {
+              const next = byId.get(one.id);
+              return next ? { ...one, target: next.target, state: next.state, before: null } : one;
+            }),
+          },
+        { revalidate: false },
+      );
+      const { remarks } = await post(key, { targets }, TargetsTaken);
+      if (remarks[0]) session.notify(remarks[0]);
+      await mutate();
+    } catch (reason) {
+      session.notify((reason as Error).message);
+      await mutate();
+    } finally {
+      setSaving((count) => count - 1);
+    }
+  }
+
+  /** Takes a file that a translator sent back. */
+  async function takeXliff(file: File): Promise<TargetsTaken> {
+    const taken = await post(`/decks/${deck.id}/xliff?name=${encodeURIComponent(file.name)}`, file, TargetsTaken);
+    await mutate();
+    return taken;
+  }
+  return { list: data, error: error as Error | undefined, saving: saving > 0, save, takeXliff };
+}
