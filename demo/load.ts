@@ -4,6 +4,7 @@ import { readdirSync, readFileSync } from "node:fs";
 import { join } from "node:path";
 import { openWorkbook, refreshDeck, type SourceAtHand } from "@unitext/core/data";
 import { tailorDeck } from "@unitext/core/divide";
+import { matchTargets, readXliff, segmentsOf, type StoredTarget, translateDeck } from "@unitext/core/translate";
 import { loadFormulas } from "@unitext/core/figures";
 import { readDeck } from "@unitext/core/formats";
 import { type Deck, plainText, titleOf } from "@unitext/core/model";
@@ -24,6 +25,7 @@ import {
   nameVersion,
   schema,
   storeSource,
+  storeTargets,
   writeDocument,
 } from "../server/store";
 
@@ -103,6 +105,30 @@ async function loadDemo(db: Database, folder: string, fonts: string): Promise<vo
     if (deck.manuscript && text !== undefined) await writeDocument(db, id, deck.manuscript.document, name, text);
   }
   await tailorReport(db);
+  await translateCourse(db, folder);
+}
+
+/** The course in Spanish: its first ten slides are translated and reviewed, the others still in English. */
+async function translateCourse(db: Database, folder: string): Promise<void> {
+  const { deck, version } = await loadDeck(db, "tides-dunes-storms");
+  const name = "tides-dunes-storms.es.xlf";
+  const file = readXliff(readFileSync(join(folder, "content/translations", name), "utf8"), name);
+  const segments = segmentsOf(deck);
+  const { targets } = matchTargets(segments, file);
+  const made = translateDeck(deck, "es", ({ id }) => targets.get(id)).deck;
+  const own = tailorDeck({ deck: made, version }, "tides-dunes-storms-es", made.properties.title, () => nanoid(10));
+  await createDeck(
+    db,
+    DEMO_USER.id,
+    { ...own, original: { deck: deck.id, version, language: deck.language } },
+    await loadBlobs(db, deck.id),
+    null,
+  );
+  const stored = segments.flatMap(({ id, source }): StoredTarget[] => {
+    const target = targets.get(id);
+    return target ? [{ id, source, target: target.pieces, state: target.state }] : [];
+  });
+  await storeTargets(db, own.id, DEMO_USER.id, stored);
 }
 
 /**

@@ -17,6 +17,7 @@ const SCREENS: [string, string, string][] = [
   ["Refine", `${deck}/refine`, "[data-stage] [data-slide]"],
   ["Data", "/decks/quarterly-monitoring/data", "[data-binding]"],
   ["Translate", `${deck}/translate`, "form"],
+  ["Segments", `${deck}-es/translate`, "[data-segment]"],
   ["Speak", `${deck}/speak`, "[data-slide]"],
   ["Hall", `${deck}/hall`, "[data-hall] [data-slide]"],
   ["Deliver", `${deck}/deliver`, "table"],

@@ -76,6 +76,10 @@ await shot("data-cells", "/decks/quarterly-monitoring/data", async (page) => {
   await page.getByRole("group", { name: "Names, tables and charts" }).getByRole("button", { name: "Dunes" }).click();
   await page.getByRole("img", { name: "Preview" }).waitFor();
 });
+await shot("translate", `${deck}-es/translate`, async (page) => {
+  await page.locator("[data-segment]", { hasText: "what stands between" }).getByRole("textbox").click();
+  await page.waitForTimeout(800);
+});
 const handbookDeck = "/decks/field-handbook";
 await shot("write-document", `${handbookDeck}/write`, spine(12));
 // The next edition meets notes written by hand, in a copy that is deleted afterwards.
@@ -121,12 +125,6 @@ await shot("split", `${days}/arrange/split`, async (page) => {
   await page.getByLabel("Closing slides").fill("42");
   await page.getByRole("button", { name: "By section" }).click();
   await page.locator("[data-split]").evaluate((grid) => grid.scrollTo(0, 500));
-});
-await shot("bring-in", `${days}/arrange/gather`, async (page) => {
-  await page.getByRole("searchbox", { name: /Pattern/ }).fill("TB2-*-*");
-  for (const name of ["TB2-03-Curlew", "TB2-10-Guillemot"])
-    await page.getByRole("button", { name: `Add ${name}` }).click();
-  await page.waitForTimeout(1500);
 });
 await shot("gather", "/gather?names=TB2-*-*", async (page) => {
   await page.getByRole("button", { name: /^Add all/ }).click();

@@ -1,5 +1,5 @@
 import { useVirtualizer } from "@tanstack/react-virtual";
-import { metadataOf, must } from "@unitext/core/model";
+import { metadataOf, must, type Slide } from "@unitext/core/model";
 import { type PairedSegment, DeckState } from "@unitext/server/api";
 import { Download, Upload } from "lucide-react";
 import { useEffect, useMemo, useRef, useState } from "react";
@@ -7,6 +7,7 @@ import { Link, useLocation } from "react-router";
 import useSWR from "swr";
 import { download, get } from "../api/client";
 import { useDeck } from "../deck/DeckContext";
+import { useScene } from "../deck/scenes";
 import { SmallSlide } from "../deck/SmallSlide";
 import { DeckFrame } from "../shell/DeckFrame";
 import { languageName } from "./languages";
@@ -40,6 +41,18 @@ export default function Translate() {
         <NewTranslation />
       </div>
     </DeckFrame>
+  );
+}
+
+/** Says how much of a slide does not fit in its language. */
+function Fit({ slide, number }: { slide: Slide; number: number }) {
+  const { metadata } = useDeck();
+  const overflow = useScene(slide, number, metadata)?.overflow ?? 0;
+  if (overflow <= 0) return null;
+  return (
+    <p role="status" className="border-warning border-l-4 pl-2 text-sm">
+      This slide is too full by {Math.ceil(overflow)} points. Shorten a text, or refine the slide.
+    </p>
   );
 }
 
@@ -81,6 +94,7 @@ function SlidePair({ segment, original }: { segment: PairedSegment | undefined; 
       ) : (
         <p className="quiet text-sm">The translation has left this slide out.</p>
       )}
+      {own && <Fit slide={own} number={deck.slides.indexOf(own) + 1} />}
       {own && (
         <Link className="text-primary text-sm underline" to={`/decks/${deck.id}/refine/${own.id}`}>
           Refine this slide
