@@ -1,5 +1,5 @@
 import { type Deck, bindingsOn, slideTexts, textOf } from "@unitext/core/model";
-import { DeckState, SegmentList, TargetsTaken, TranslationMade } from "./api";
+import { DeckState, Proposals, SegmentList, TargetsTaken, TranslationMade } from "./api";
 import { type TestServer, testServer } from "./testing";
 
 const TEXT = `# Tides
@@ -107,6 +107,42 @@ describe("a deck in another language", () => {
     }
     const other = { method: "POST", body: "<a/>", headers: { "content-type": "application/octet-stream" } };
     expect((await ask(`/api/decks/${id}/xliff?name=a.xlf`, other)).status).toBe(422);
+  });
+
+  it("proposes what was confirmed before, also with other numbers, and what a TMX brings", async () => {
+    const ask = await server.as("gina");
+    const note = (text: string) =>
+      ask("/api/decks", json({ title: "Notes", text: `## Quay\n\n- ${text}\n` })).then(
+        async (answer) => ((await answer.json()) as { id: string }).id,
+      );
+    const first = await translate(ask, await note("The quay is under water at 4.6 m"), "de", "none");
+    const segment = async (deck: string) =>
+      (await segmentsOf(ask, deck)).segments.find(({ source }) => wordsOf(source).includes("under water"));
+    const own = await segment(first.id);
+    await ask(
+      `/api/decks/${first.id}/segments`,
+      json({ targets: [{ id: own?.id, target: ["Der Kai steht bei 4,6 m unter Wasser"], state: "reviewed" }] }),
+    );
+    const proposals = async (deck: string) => {
+      const id = encodeURIComponent((await segment(deck))?.id ?? "");
+      return Proposals.parse(await (await ask(`/api/decks/${deck}/proposals?segment=${id}`)).json()).proposals;
+    };
+    const second = await translate(ask, await note("The quay is under water at 5.2 m"), "de", "none");
+    expect(await proposals(second.id)).toEqual([
+      { pieces: ["Der Kai steht bei 5,2 m unter Wasser"], likeness: 1, numbersAdapted: true },
+    ]);
+    const third = await translate(ask, await note("The old quay is under water at 4.6 m"), "de", "none");
+    const [alike] = await proposals(third.id);
+    expect(alike?.likeness).toBeGreaterThan(0.8);
+    const tmx =
+      '<tmx version="1.4"><header srclang="en"/><body><tu><tuv xml:lang="en"><seg>The old quay is under water at 4.6 m</seg></tuv><tuv xml:lang="de"><seg>Der alte Kai</seg></tuv></tu></body></tmx>';
+    const sent = { method: "POST", body: tmx, headers: { "content-type": "application/octet-stream" } };
+    expect(await (await ask("/api/memory?from=en&to=de&name=a.tmx", sent)).json()).toEqual({ units: 1 });
+    expect(await proposals(third.id)).toMatchObject([{ pieces: ["Der alte Kai"], likeness: 1 }]);
+    const written = await (await ask("/api/memory?from=en&to=de")).text();
+    expect(written).toContain("Der Kai steht bei 4,6 m unter Wasser");
+    const stranger = await server.as("hugo");
+    expect(await (await stranger("/api/memory?from=en&to=de")).text()).not.toContain("Der Kai");
   });
 
   it("is nobody else's", async () => {

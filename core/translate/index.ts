@@ -14,7 +14,15 @@ export { TRANSLATION_FAULTS, type TranslationFault, type TranslationFinding } fr
 export { matchTargets, type MatchedTargets } from "./matching";
 export { editDistance, LEAST_LIKENESS, likenessOf, Memory, type Proposal, tokensOf } from "./memory";
 export { numbersIn, relocalised, type WrittenNumber } from "./numbers";
-export { isTranslated, pairSegments, type SegmentPair, slidesWithTargets, type StoredTarget, targetsOf } from "./pairs";
+export {
+  isTranslated,
+  pairSegments,
+  type SegmentPair,
+  slidesWithTargets,
+  sourceKey,
+  type StoredTarget,
+  targetsOf,
+} from "./pairs";
 export { proposalOf } from "./proposal";
 export { pseudoTranslation } from "./pseudo";
 export {

@@ -20,7 +20,8 @@ export interface SegmentPair {
   before?: Piece[];
 }
 
-const keyOf = (pieces: readonly Piece[]) =>
+/** Returns a text for a coded text by which equal ones are found. */
+export const sourceKey = (pieces: readonly Piece[]) =>
   JSON.stringify(joinPieces(pieces).map((piece) => (typeof piece === "string" ? piece : [piece.code, piece.at])));
 
 /**
@@ -29,10 +30,11 @@ const keyOf = (pieces: readonly Piece[]) =>
  */
 export function pairSegments(segments: readonly Segment[], stored: readonly StoredTarget[]): SegmentPair[] {
   const byId = new Map(stored.map((one) => [one.id, one]));
-  const bySource = new Map(stored.map((one) => [keyOf(one.source), one]));
+  const bySource = new Map(stored.map((one) => [sourceKey(one.source), one]));
   return segments.map((segment): SegmentPair => {
     const own = byId.get(segment.id);
-    const same = own && keyOf(own.source) === keyOf(segment.source) ? own : bySource.get(keyOf(segment.source));
+    const same =
+      own && sourceKey(own.source) === sourceKey(segment.source) ? own : bySource.get(sourceKey(segment.source));
     if (same) return { segment, state: same.state, target: same.target };
     if (own) return { segment, state: "outdated", target: own.target, before: own.source };
     return { segment, state: "untranslated" };

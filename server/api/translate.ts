@@ -62,4 +62,17 @@ export type TargetsSent = z.infer<typeof TargetsSent>;
 export const TargetsTaken = z.object({ taken: z.number().int(), remarks: z.array(z.string()) });
 export type TargetsTaken = z.infer<typeof TargetsTaken>;
 
+/** What a memory proposes for a segment, the most alike first; `likeness` is from 0 to 1. */
+export const Proposals = z.object({
+  proposals: z.array(z.object({ pieces: z.array(PieceSchema), likeness: z.number(), numbersAdapted: z.boolean() })),
+});
+
+export type Proposals = z.infer<typeof Proposals>;
+
+/** A pair of languages. */
+export const LanguagePair = z.object({ from: Language, to: Language });
+
+/** How many units of a memory were stored. */
+export const MemoryTaken = z.object({ units: z.number().int() });
+
 export const XliffAsked = z.object({ version: z.enum(XLIFF_VERSIONS).default("1.2") });

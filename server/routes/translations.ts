@@ -1,6 +1,7 @@
 import { tailorDeck } from "@unitext/core/divide";
 import type { SingleChange } from "@unitext/core/edit";
 import { checked, type Deck, Failure } from "@unitext/core/model";
+import { segmentsOf } from "@unitext/core/translate";
 import express, { Router } from "express";
 import { nanoid } from "nanoid";
 import {
@@ -10,9 +11,22 @@ import {
   type TargetsTaken,
   TranslationAsked,
   XliffAsked,
+  LanguagePair,
 } from "../api";
-import { applyChanges, createDeck, deckAt, loadBlobs, loadDeck, rightOn, storedTargets, storeTargets } from "../store";
-import { type AppContext, asker, body, bytesOf, type DeckCall, deckRoute } from "./context";
+import {
+  applyChanges,
+  createDeck,
+  deckAt,
+  loadBlobs,
+  loadDeck,
+  memoryUnits,
+  recall,
+  remember,
+  rightOn,
+  storedTargets,
+  storeTargets,
+} from "../store";
+import { type AppContext, asker, body, bytesOf, type DeckCall, deckRoute, route } from "./context";
 import { LIMITS, upload } from "./uploads";
 
 /** A translated deck with its version, its original as it follows it, and the newest version of the original. */
@@ -58,6 +72,14 @@ async function takeIn(
     const changes = made.slides.map((slide): SingleChange => ({ kind: "setSlide", slide: slide.id, as: slide }));
     try {
       await storeTargets(db, own.id, call.user.id, made.stored);
+      const reviewed = made.stored.filter(({ state, target }) => state === "reviewed" && target.length > 0);
+      const pair = { from: original.language, to: own.language };
+      await remember(
+        db,
+        call.user.id,
+        reviewed.map(({ source, target }) => ({ ...pair, source, target })),
+        own.id,
+      );
       if (changes.length)
         await applyChanges(db, own.id, call.user.id, {
           base: version,
@@ -117,6 +139,43 @@ export function translationRoutes(context: AppContext): Router {
       const { targets } = body(TargetsSchema, call.request);
       const words = targets.length === 1 ? "Translated a text" : `Translated ${targets.length} texts`;
       call.response.json(await takeIn(context, call, targets, words));
+    }),
+  );
+
+  routes.get(
+    "/decks/:deck/proposals",
+    deckRoute(context, "see", async (call) => {
+      const { own, original } = await loadTranslation(context, call);
+      const wanted = String(call.request.query.segment ?? "");
+      const segment = segmentsOf(original).find(({ id }) => id === wanted);
+      if (!segment) throw new Failure("not-found", wanted, "The original has no such text any more.");
+      const pair = { from: original.language, to: own.language };
+      const { source } = segment;
+      const units = await recall(db, call.user.id, { ...pair, source });
+      const proposals = await work.run("rankProposals", { source, units, ...pair }, asker(call));
+      call.response.json({ proposals });
+    }),
+  );
+
+  routes.post(
+    "/memory",
+    upload(LIMITS.file),
+    route(async (call) => {
+      const { request, response, user } = call;
+      const pair = checked(LanguagePair, request.query, "The request");
+      const file = { bytes: bytesOf(request), name: String(request.query.name ?? "memory.tmx").slice(0, 300) };
+      const units = await work.run("readMemory", { file, ...pair }, asker(call));
+      response.json({ units: await remember(db, user.id, units) });
+    }),
+  );
+
+  routes.get(
+    "/memory",
+    route(async (call) => {
+      const { from, to } = checked(LanguagePair, call.request.query, "The request");
+      const units = await memoryUnits(db, call.user.id, from, to);
+      const bytes = await work.run("writeMemory", { units, from }, asker(call));
+      call.response.attachment(`memory ${from}-${to}.tmx`).type("application/xml").send(Buffer.from(bytes));
     }),
   );
 

@@ -11,6 +11,7 @@ export * from "./history";
 export * from "./jobs";
 export * as schema from "./schema";
 export { type Reader, rowOf, runningOrder } from "./rows";
+export * from "./memory";
 export * from "./segments";
 export * from "./shares";
 export * from "./slidekeys";

@@ -285,6 +285,35 @@ export const segments = pgTable(
   (table) => [primaryKey({ columns: [table.deck, table.id] })],
 );
 
+/**
+ * Translations that a person has confirmed or brought in, proposed again for texts that are alike. Candidates are found by
+ * the trigrams of the source's words (pg_trgm).
+ */
+export const memory = pgTable(
+  "memory",
+  {
+    /** A hash of owner, languages and words, so that each text has one translation. */
+    id: text("id").primaryKey(),
+    owner: text("owner_id")
+      .notNull()
+      .references(() => users.id, { onDelete: "cascade" }),
+    /** The languages, without regions: “en”, “de”. */
+    from: text("from_language").notNull(),
+    to: text("to_language").notNull(),
+    /** The words of the source, without placeholders, in lower case. */
+    words: text("words").notNull(),
+    source: jsonb("source").$type<Piece[]>().notNull(),
+    target: jsonb("target").$type<Piece[]>().notNull(),
+    /** The deck that it comes from; null for one that was brought in. */
+    deck: text("deck_id").references(() => decks.id, { onDelete: "set null" }),
+    at: moment("at"),
+  },
+  (table) => [
+    index("memory_owner").on(table.owner, table.from, table.to),
+    index("memory_words").using("gin", table.words.op("gin_trgm_ops")),
+  ],
+);
+
 /** The states of sources, as they arrived. */
 export const sourceVersions = pgTable(
   "source_versions",

@@ -42,6 +42,9 @@ const BY_TASK: Record<TaskName, Bounds> = {
   xliff: QUICK,
   readExchange: { ...LONG, seconds: 120 },
   inWordsOf: QUICK,
+  rankProposals: QUICK,
+  readMemory: { ...LONG, seconds: 120 },
+  writeMemory: { ...LONG, seconds: 120 },
   inside: { ...LONG, seconds: 120 },
 };
 

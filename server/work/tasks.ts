@@ -33,7 +33,17 @@ import {
 } from "./data";
 import type { NamedFile } from "./namedfile";
 import { readFile, type ReadProgress, type ReadWork } from "./read";
-import { inWordsOf, newTranslation, pairedSegments, readExchange, takeTargets, xliffOf } from "./translate";
+import {
+  inWordsOf,
+  newTranslation,
+  pairedSegments,
+  rankProposals,
+  readExchange,
+  readMemory,
+  takeTargets,
+  writeMemory,
+  xliffOf,
+} from "./translate";
 
 const sha256 = (bytes: Uint8Array) => createHash("sha256").update(bytes).digest("hex");
 const newId = () => nanoid(10);
@@ -170,6 +180,11 @@ export const TASKS = {
   xliff: xliffOf,
   /** Reads an XLIFF for a translated deck. */
   readExchange,
+  /** Ranks units of a memory for a text. */
+  rankProposals,
+  /** Reads and writes a memory as TMX. */
+  readMemory,
+  writeMemory,
   /** Returns a state of the original in the words of its translation. */
   inWordsOf,
   /** Lists the workbooks inside the file of a deck. */

@@ -1,20 +1,27 @@
 import { type Deck, Failure, type Slide } from "@unitext/core/model";
 import {
   checkTranslation,
+  codeFaults,
   codeLabel,
   isTranslated,
   matchTargets,
+  Memory,
+  type MemoryUnit,
   pairSegments,
   type Piece,
+  type Proposal,
   pseudoTranslation,
+  readTmx,
   readXliff,
   type Segment,
   type SegmentPair,
   segmentsOf,
   slidesWithTargets,
+  sourceKey,
   type StoredTarget,
   targetsOf,
   translateDeck,
+  writeTmx,
   writeXliff,
   type XliffVersion,
   xmlText,
@@ -113,7 +120,11 @@ export function takeTargets({ original, own, stored, targets }: TranslationState
   });
   const all = new Map([...stored, ...taken].map((one) => [one.id, one]));
   const pairs = pairsOf({ original, stored: [...all.values()] });
-  const units = new Set(taken.flatMap(({ id }) => segments.get(id)?.unit.id ?? []));
+  // A text that is repeated is translated everywhere at once, where it has no translation of its own.
+  const repeated = new Set(taken.map(({ source }) => sourceKey(source)));
+  const units = new Set(
+    [...segments.values()].flatMap(({ source, unit }) => (repeated.has(sourceKey(source)) ? [unit.id] : [])),
+  );
   return { slides: slidesWithTargets(original, own, targetsOf(pairs), units), stored: taken, remarks };
 }
 
@@ -141,6 +152,49 @@ export function readExchange({
   const { targets, remarks } = matchTargets(segmentsOf(original), file);
   return { targets: [...targets].map(([id, { pieces, state }]) => ({ id, target: pieces, state })), remarks };
 }
+
+/** Ranks units of a memory for a text: the same, the same with other numbers, or alike from 70 % on. */
+export function rankProposals({
+  source,
+  units,
+  from,
+  to,
+}: {
+  source: Piece[];
+  units: readonly MemoryUnit[];
+  from: string;
+  to: string;
+}): Proposal[] {
+  const memory = new Memory(from, to);
+  for (const unit of units) memory.add(unit);
+  // Placeholders of another text stand for other things: what has none of its own is proposed without them.
+  return memory.proposals(source).map(({ pieces, ...rest }) => {
+    const { wrong } = codeFaults(source, pieces);
+    const own = wrong.length
+      ? pieces.filter((piece) => typeof piece === "string" || !wrong.includes(piece.code))
+      : pieces;
+    return { pieces: own, ...rest };
+  });
+}
+
+/** Reads the units of a TMX that have both languages. */
+export function readMemory({
+  file: { bytes, name },
+  from,
+  to,
+}: {
+  file: NamedFile;
+  from: string;
+  to: string;
+}): MemoryUnit[] {
+  const units: MemoryUnit[] = [];
+  readTmx([xmlText(bytes, name)], name, { from, to }, (unit) => units.push(unit));
+  return units;
+}
+
+/** Writes units of a memory as TMX. */
+export const writeMemory = ({ units, from }: { units: readonly MemoryUnit[]; from: string }): Uint8Array =>
+  new TextEncoder().encode(writeTmx(units, { from }));
 
 /** Returns a state of the original in the words of its translation, to be compared with the translated deck. */
 export const inWordsOf = ({ original, own, stored }: TranslationState): Deck => ({

@@ -1,6 +1,8 @@
 import type { PairedSegment } from "@unitext/server/api";
 import { useEffect, useRef, useState } from "react";
+import { flushSync } from "react-dom";
 import { missingTokens, piecesOf, tokensOf } from "./tokens";
+import { type Proposal, ProposalList, useProposals } from "./Proposals";
 import type { Sent } from "./useSegments";
 
 export const STATE_NAMES: Record<PairedSegment["state"], string> = {
@@ -60,6 +62,7 @@ export function SegmentRow({
   const { id, slide, kind, source, target, codes, state, before, findings } = segment;
   const stored = target ? tokensOf(target) : "";
   const [text, setText] = useState(stored);
+  const proposals = useProposals(current ? id : undefined);
   const field = useRef<HTMLTextAreaElement>(null);
   const timer = useRef<ReturnType<typeof setTimeout>>(undefined);
   useEffect(() => {
@@ -77,11 +80,12 @@ export function SegmentRow({
   };
   const insert = (words: string) => {
     const { selectionStart: from = text.length, selectionEnd: end = text.length } = field.current ?? {};
-    type(text.slice(0, from) + words + text.slice(end));
+    // Drawn at once, so that the caret is in its place before the next key.
+    flushSync(() => type(text.slice(0, from) + words + text.slice(end)));
     // Between the ends of a pair, where its words go.
     const caret = from + (words.includes("⟩⟨/") ? words.indexOf("⟩") + 1 : words.length);
-    requestAnimationFrame(() => field.current?.setSelectionRange(caret, caret));
     field.current?.focus();
+    field.current?.setSelectionRange(caret, caret);
   };
   const missing = missingTokens(source, text);
   const confirm = () => {
@@ -89,15 +93,17 @@ export function SegmentRow({
     if (text.trim()) send(text, "reviewed");
     onNext();
   };
+  const take = (proposal: Proposal) => type(tokensOf(proposal.pieces));
   const onKeyDown = (event: React.KeyboardEvent) => {
-    if (!event.ctrlKey && !event.metaKey) return;
+    const proposal = event.altKey ? proposals[Number(event.key) - 1] : undefined;
+    if (!event.ctrlKey && !event.metaKey && !proposal) return;
     const acts: Record<string, () => void> = {
       Enter: confirm,
       ArrowDown: onNext,
       ".": () => missing[0] && insert(missing[0]),
       ",": () => type(tokensOf(source)),
     };
-    const act = acts[event.key];
+    const act = proposal ? () => take(proposal) : acts[event.key];
     if (!act) return;
     event.preventDefault();
     act();
@@ -162,6 +168,7 @@ export function SegmentRow({
               </button>
             )}
           </p>
+          {current && canEdit && <ProposalList proposals={proposals} onTake={take} />}
           {findings.map(({ sentence }) => (
             <p key={sentence} className="border-warning mt-0.5 border-l-4 pl-2 text-xs">
               {sentence}

@@ -106,7 +106,7 @@ function SlidePair({ segment, original }: { segment: PairedSegment | undefined; 
 
 function Segments() {
   const { deck, canEdit } = useDeck();
-  const { list, error, saving, save, takeXliff } = useSegments();
+  const { list, error, saving, save, takeXliff, takeTmx } = useSegments();
   const { state } = useLocation();
   const remark = (state as { remark?: string } | null)?.remark ?? "";
   const [filter, setFilter] = useState<Filter>("all");
@@ -143,6 +143,10 @@ function Segments() {
   async function bring(file: File | undefined) {
     if (!file) return;
     try {
+      if (file.name.toLowerCase().endsWith(".tmx")) {
+        setSaid([`${file.name}: ${await takeTmx(file)} translations are in the memory now.`]);
+        return;
+      }
       const { taken, remarks } = await takeXliff(file);
       setSaid([`${file.name}: ${taken} translations were taken.`, ...remarks]);
     } catch (reason) {
@@ -166,17 +170,26 @@ function Segments() {
       <button
         type="button"
         className="btn btn-ghost btn-sm"
+        title="What was translated before, in these languages, for other tools"
+        disabled={!list}
+        onClick={() => void download(`/memory?from=${list?.from}&to=${list?.to}`)}
+      >
+        <Download size={16} aria-hidden="true" /> TMX
+      </button>
+      <button
+        type="button"
+        className="btn btn-ghost btn-sm"
         disabled={!canEdit}
         onClick={() => chooser.current?.click()}
       >
-        <Upload size={16} aria-hidden="true" /> Take back
+        <Upload size={16} aria-hidden="true" /> Bring in
       </button>
       <input
         ref={chooser}
         type="file"
-        accept=".xlf,.xliff"
+        accept=".xlf,.xliff,.tmx"
         className="hidden"
-        aria-label="XLIFF that a translator sent back"
+        aria-label="XLIFF that a translator sent back, or a memory (TMX)"
         tabIndex={-1}
         onChange={(event) => void bring(event.target.files?.[0]).then(() => (event.target.value = ""))}
       />
@@ -211,7 +224,9 @@ function Segments() {
                 onChange={(event) => setWords(event.target.value)}
               />
             </label>
-            <span className="quiet text-xs">Ctrl+Enter confirms · Ctrl+. placeholder · Ctrl+, copies the source</span>
+            <span className="quiet text-xs">
+              Ctrl+Enter confirms · Alt+1 takes a proposal · Ctrl+. placeholder · Ctrl+, source
+            </span>
             {proposed.length > 0 && (
               <button
                 type="button"

@@ -1,4 +1,4 @@
-import { SegmentList, TargetsTaken } from "@unitext/server/api";
+import { MemoryTaken, SegmentList, TargetsTaken } from "@unitext/server/api";
 import { useState } from "react";
 import useSWR from "swr";
 import { get, post } from "../api/client";
@@ -44,11 +44,17 @@ export function useSegments() {
     }
   }
 
+  /** Brings a memory in, for the languages of the deck. */
+  async function takeTmx(file: File): Promise<number> {
+    const query = new URLSearchParams({ from: data?.from ?? "", to: data?.to ?? "", name: file.name });
+    return (await post(`/memory?${query}`, file, MemoryTaken)).units;
+  }
+
   /** Takes a file that a translator sent back. */
   async function takeXliff(file: File): Promise<TargetsTaken> {
     const taken = await post(`/decks/${deck.id}/xliff?name=${encodeURIComponent(file.name)}`, file, TargetsTaken);
     await mutate();
     return taken;
   }
-  return { list: data, error: error as Error | undefined, saving: saving > 0, save, takeXliff };
+  return { list: data, error: error as Error | undefined, saving: saving > 0, save, takeXliff, takeTmx };
 }

@@ -1,0 +1,100 @@
+import { createHash } from "node:crypto";
+import { type MemoryUnit, type Piece, wordsOf } from "@unitext/core/translate";
+import { and, asc, count, eq, sql } from "drizzle-orm";
+import type { Database } from "./database";
+import type { Reader } from "./rows";
+import { memory } from "./schema";
+
+/** Returns a language without its region: memories of British and American English are one. */
+const languageOf = (tag: string) => (tag.split("-")[0] ?? tag).toLowerCase();
+
+/** Returns the words of a text by which it is found: without placeholders, in lower case, with single spaces. */
+export const memoryWords = (pieces: readonly Piece[]): string =>
+  wordsOf(pieces).toLowerCase().replace(/\s+/g, " ").trim().slice(0, 2000);
+
+/** How many units are stored with one statement. */
+const BATCH = 1000;
+
+/** Stores units in the memory of a person; a later one of the same words takes the place of an earlier one. */
+export async function remember(
+  db: Database,
+  owner: string,
+  units: Iterable<MemoryUnit>,
+  deck: string | null = null,
+): Promise<number> {
+  const rows = new Map<string, typeof memory.$inferInsert>();
+  let stored = 0;
+  const flush = async () => {
+    if (!rows.size) return;
+    await db
+      .insert(memory)
+      .values([...rows.values()])
+      .onConflictDoUpdate({
+        target: memory.id,
+        set: {
+          source: sql`excluded.source`,
+          target: sql`excluded.target`,
+          deck: sql`excluded.deck_id`,
+          at: sql`now()`,
+        },
+      });
+    stored += rows.size;
+    rows.clear();
+  };
+  for (const { from, to, source, target } of units) {
+    const words = memoryWords(source);
+    if (!words) continue;
+    const key = [owner, languageOf(from), languageOf(to), words];
+    const id = createHash("sha256").update(JSON.stringify(key)).digest("base64url").slice(0, 24);
+    rows.set(id, { id, owner, from: languageOf(from), to: languageOf(to), words, source, target, deck });
+    if (rows.size >= BATCH) await flush();
+  }
+  await flush();
+  return stored;
+}
+
+/** How many candidates are compared word by word. */
+const CANDIDATES = 50;
+
+/** Returns units of a person's memory whose words are most like those of a text, by their trigrams. */
+export async function recall(
+  db: Reader,
+  owner: string,
+  { from, to, source }: { from: string; to: string; source: readonly Piece[] },
+): Promise<MemoryUnit[]> {
+  const words = memoryWords(source);
+  if (!words) return [];
+  const rows = await db
+    .select({ source: memory.source, target: memory.target })
+    .from(memory)
+    .where(
+      and(
+        eq(memory.owner, owner),
+        eq(memory.from, languageOf(from)),
+        eq(memory.to, languageOf(to)),
+        sql`${memory.words} % ${words}`,
+      ),
+    )
+    .orderBy(sql`similarity(${memory.words}, ${words}) desc`)
+    .limit(CANDIDATES);
+  return rows.map((row) => ({ from, to, ...row }));
+}
+
+/** Returns the units of a person's memory in a pair of languages, by their words. */
+export async function memoryUnits(db: Reader, owner: string, from: string, to: string): Promise<MemoryUnit[]> {
+  const rows = await db
+    .select({ source: memory.source, target: memory.target })
+    .from(memory)
+    .where(and(eq(memory.owner, owner), eq(memory.from, languageOf(from)), eq(memory.to, languageOf(to))))
+    .orderBy(asc(memory.words));
+  return rows.map((row) => ({ from, to, ...row }));
+}
+
+/** Returns how many units a person's memory has in a pair of languages. */
+export async function memorySize(db: Reader, owner: string, from: string, to: string): Promise<number> {
+  const [row] = await db
+    .select({ size: count() })
+    .from(memory)
+    .where(and(eq(memory.owner, owner), eq(memory.from, languageOf(from)), eq(memory.to, languageOf(to))));
+  return row?.size ?? 0;
+}

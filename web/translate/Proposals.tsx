@@ -1,0 +1,50 @@
+import { Proposals } from "@unitext/server/api";
+import useSWR from "swr";
+import { get } from "../api/client";
+import { useDeck } from "../deck/DeckContext";
+import { tokensOf } from "./tokens";
+
+export type Proposal = Proposals["proposals"][number];
+
+/** What the memory proposes for a segment; nothing until it has answered, and without a segment. */
+export function useProposals(segment: string | undefined): readonly Proposal[] {
+  const { deck } = useDeck();
+  const { data } = useSWR(
+    segment === undefined ? null : `/decks/${deck.id}/proposals?segment=${encodeURIComponent(segment)}`,
+    (path: string) => get(path, Proposals),
+    { revalidateOnFocus: false },
+  );
+  return data?.proposals ?? [];
+}
+
+const PERCENT = new Intl.NumberFormat(undefined, { style: "percent", maximumFractionDigits: 0 });
+
+/** Proposals of the memory, each with its likeness and the key that takes it. */
+export function ProposalList({
+  proposals,
+  onTake,
+}: {
+  proposals: readonly Proposal[];
+  onTake: (proposal: Proposal) => void;
+}) {
+  if (!proposals.length) return null;
+  return (
+    <ul aria-label="From the memory" className="mt-1 text-xs">
+      {proposals.slice(0, 3).map((proposal, nth) => (
+        <li key={tokensOf(proposal.pieces)}>
+          <button
+            type="button"
+            className="hover:bg-base-300 flex w-full gap-2 px-1 py-0.5 text-left"
+            title={`Alt+${nth + 1}`}
+            onClick={() => onTake(proposal)}
+          >
+            <span className="quiet w-24 shrink-0 tabular-nums">
+              {nth + 1}: {proposal.numbersAdapted ? "other numbers" : PERCENT.format(proposal.likeness)}
+            </span>
+            <span>{tokensOf(proposal.pieces)}</span>
+          </button>
+        </li>
+      ))}
+    </ul>
+  );
+}
