@@ -42,6 +42,8 @@ export function postgresFolder() {
 }
 
 const SYSTEM = {
+  apertium: () => existsSync("/usr/bin/apertium"),
+  "apertium-eng-spa": () => existsSync("/usr/share/apertium/modes/eng-spa.mode"),
   postgresql: () => postgresFolder() !== undefined,
   chromium: () => existsSync("/usr/bin/chromium"),
   "python3-odf": () => existsSync("/usr/lib/python3/dist-packages/odf"),
@@ -63,6 +65,18 @@ export function systemPackages(names) {
     );
   process.stdout.write(`Installing ${missing.join(", ")} …\n`);
   run("sh", ["-c", line], { env: { DEBIAN_FRONTEND: "noninteractive" }, what: "Installing system packages" });
+}
+
+/** Installs Debian packages that a part of the product can do without; says which line does it where it is not possible. */
+export function optionalPackages(names, use) {
+  const missing = names.filter((name) => !SYSTEM[name]());
+  if (!missing.length) return;
+  const line = `apt-get install -y --no-install-recommends ${missing.join(" ")}`;
+  const installed =
+    isRoot &&
+    spawnSync("sh", ["-c", `apt-get update && ${line}`], { env: { ...process.env, DEBIAN_FRONTEND: "noninteractive" } })
+      .status === 0;
+  if (!installed) process.stdout.write(`For ${use}, ${isRoot ? "" : "as root: "}${line}\n`);
 }
 
 function stampOf(files) {

@@ -5,7 +5,7 @@ import { mkdirSync, readdirSync, rmSync } from "node:fs";
 import { join } from "node:path";
 import { dataFolder, freePort, startPostgres } from "./postgres.mjs";
 import { BackOff, hold, holderOf } from "./supervise.mjs";
-import { built, fail, npmPackages, root, systemPackages } from "./prepare.mjs";
+import { built, fail, npmPackages, optionalPackages, root, systemPackages } from "./prepare.mjs";
 
 const reset = process.argv.includes("--reset");
 const dev = process.argv.includes("--dev");
@@ -13,6 +13,7 @@ const dev = process.argv.includes("--dev");
 if (Number(process.versions.node.split(".")[0]) < 20)
   fail(`Node.js 20 or newer is needed; this is ${process.version}.`);
 systemPackages(["postgresql"]);
+optionalPackages(["apertium", "apertium-eng-spa"], "proposals of translations between English and Spanish");
 npmPackages();
 built();
 

@@ -145,6 +145,30 @@ describe("a deck in another language", () => {
     expect(await (await stranger("/api/memory?from=en&to=de")).text()).not.toContain("Der Kai");
   });
 
+  it("shows the terms of the person in its segments, and checks them", async () => {
+    const ask = await server.as("ines");
+    const deck = await ask("/api/decks", json({ title: "Notes", text: "## Quay\n\n- The quay is wet\n" }));
+    const { id } = await translate(ask, ((await deck.json()) as { id: string }).id, "de", "none");
+    const send = (text: string) =>
+      ask("/api/terms?from=en-GB&to=de&name=terms.csv", {
+        method: "POST",
+        body: text,
+        headers: { "content-type": "application/octet-stream" },
+      });
+    expect((await send("quay\n")).status).toBe(400);
+    expect(await (await send("quay,Kai,of stone,Ufer\n,x\n")).json()).toEqual({
+      terms: 1,
+      remarks: ["Line 2: there is no term."],
+    });
+    const segment = async () =>
+      (await segmentsOf(ask, id)).segments.find(({ source }) => wordsOf(source).includes("wet"));
+    expect((await segment())?.terms).toEqual([{ source: "quay", target: "Kai", note: "of stone" }]);
+    const target = ["Das Ufer ist nass"];
+    await ask(`/api/decks/${id}/segments`, json({ targets: [{ id: (await segment())?.id, target, state: "draft" }] }));
+    expect((await segment())?.findings.map(({ fault }) => fault)).toEqual(["term", "forbidden"]);
+    expect(await (await ask("/api/terms?from=en&to=de")).text()).toContain("quay,Kai,of stone,Ufer");
+  });
+
   it("is nobody else's", async () => {
     const ask = await server.as("dora");
     const { id } = await translate(ask, await make(ask), "de", "none");

@@ -7,6 +7,7 @@ import {
   Memory,
   type Piece,
   readTermsCsv,
+  writeTermsCsv,
   wordsOf,
 } from "./index";
 
@@ -76,6 +77,10 @@ describe("terms", () => {
       { source: "Marram Bay", target: "Marram Bay" },
     ]);
     expect(problems).toHaveLength(3);
+  });
+
+  it("are written as they are read", () => {
+    expect(readTermsCsv(new TextEncoder().encode(writeTermsCsv(terms)), "terms.csv")).toEqual({ terms, problems: [] });
   });
 
   it("are found in their forms", () => {

@@ -75,19 +75,45 @@ function stemOf(word: string): string {
   return letters.slice(0, letters.length <= 4 ? letters.length : Math.max(4, letters.length - 2)).join("");
 }
 
-/** Whether a text has all words of a term side by side, in whatever form. */
-export function hasTerm(text: string, term: string, language: string): boolean {
-  const words = (of: string) =>
-    [...new Intl.Segmenter(language, { granularity: "word" }).segment(of)]
-      .filter(({ isWordLike }) => isWordLike)
-      .map(({ segment }) => segment.toLowerCase());
-  const [all, wanted] = [words(text), words(term).map(stemOf)];
-  return wanted.length > 0 && all.some((_, at) => wanted.every((stem, nth) => all[at + nth]?.startsWith(stem)));
+const SEGMENTERS = new Map<string, Intl.Segmenter>();
+
+/** Returns the words of a text in lower case. */
+function wordsIn(text: string, language: string): string[] {
+  const segmenter = SEGMENTERS.get(language) ?? new Intl.Segmenter(language, { granularity: "word" });
+  SEGMENTERS.set(language, segmenter);
+  return [...segmenter.segment(text)]
+    .filter(({ isWordLike }) => isWordLike)
+    .map(({ segment }) => segment.toLowerCase());
 }
 
+const stemsOf = (term: string, language: string) => wordsIn(term, language).map(stemOf);
+
+const hasStems = (words: readonly string[], stems: readonly string[]) =>
+  stems.length > 0 && words.some((_, at) => stems.every((stem, nth) => words[at + nth]?.startsWith(stem)));
+
+/** Whether a text has all words of a term side by side, in whatever form. */
+export const hasTerm = (text: string, term: string, language: string): boolean =>
+  hasStems(wordsIn(text, language), stemsOf(term, language));
+
+/** The stems of terms in their own language. They are needed for every text. */
+const STEMS = new WeakMap<Term, string[]>();
+
 /** Returns the terms of a list that a text has. */
-export const termsIn = (terms: readonly Term[], text: string, language: string): Term[] =>
-  terms.filter(({ source }) => hasTerm(text, source, language));
+export function termsIn(terms: readonly Term[], text: string, language: string): Term[] {
+  const words = wordsIn(text, language);
+  return terms.filter((term) => {
+    const stems = STEMS.get(term) ?? stemsOf(term.source, language);
+    STEMS.set(term, stems);
+    return hasStems(words, stems);
+  });
+}
+
+/** Writes terms as comma separated values with a first row of names, as `readTermsCsv` reads them. */
+export const writeTermsCsv = (terms: readonly Term[]): string =>
+  `${Papa.unparse({
+    fields: ["term", "translation", "note", "forbidden"],
+    data: terms.map(({ source, target, note = "", forbidden = [] }) => [source, target, note, forbidden.join("|")]),
+  })}\r\n`;
 
 /** Finds terms of the source whose translation is missed, and words that must not be used. */
 export function missedTerms(

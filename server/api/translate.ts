@@ -36,6 +36,8 @@ export const PairedSegment = z.object({
   state: State,
   /** What the placeholders stand for, by their numbers. */
   codes: z.record(z.string(), z.object({ single: z.boolean(), label: z.string() })),
+  /** The terms of the person that the source has. */
+  terms: z.array(z.object({ source: z.string(), target: z.string(), note: z.string().optional() })),
   findings: z.array(z.object({ fault: z.enum(TRANSLATION_FAULTS), sentence: z.string() })),
 });
 export type PairedSegment = z.infer<typeof PairedSegment>;
@@ -74,5 +76,8 @@ export const LanguagePair = z.object({ from: Language, to: Language });
 
 /** How many units of a memory were stored. */
 export const MemoryTaken = z.object({ units: z.number().int() });
+
+/** How many terms were stored, and which entries of the list were not. */
+export const TermsTaken = z.object({ terms: z.number().int(), remarks: z.array(z.string()) });
 
 export const XliffAsked = z.object({ version: z.enum(XLIFF_VERSIONS).default("1.2") });

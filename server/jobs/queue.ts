@@ -220,13 +220,13 @@ export class Jobs {
     else await this.runOrder(job, job.kind, bytes, signal);
   }
 
-  private async runReading({ id, owner, deck, name, slides: before }: JobRow, bytes: Uint8Array, signal: AbortSignal) {
+  private async runReading({ id, owner, deck, name, tries }: JobRow, bytes: Uint8Array, signal: AbortSignal) {
     const { db, work, log } = this;
     if (deck)
       await runRead(
         { db, work, log, fonts: this.settings.fonts },
         { id, owner, deck, name },
-        { before, bytes, signal },
+        { again: tries > 1, bytes, signal },
       );
   }
 

@@ -169,15 +169,16 @@ class Reading {
 }
 
 /**
- * Reads a file into the deck of its job. `before` is the number of slides that an interrupted run stored. Throws only
+ * Reads a file into the deck of its job. `again` says that an earlier run was interrupted. Throws only
  * when the connection to the database is lost; what is wrong with the file is kept with the job.
  */
 export async function runRead(
   services: ReadServices,
   job: ReadJob,
-  { before, bytes, signal }: { before: number; bytes: Uint8Array; signal: AbortSignal },
+  { again, bytes, signal }: { again: boolean; bytes: Uint8Array; signal: AbortSignal },
 ): Promise<void> {
   const reading = new Reading(services, job);
-  if (before > 0 && !(await reading.startAgain())) return;
+  // Not by the slides that the job has counted: they are stored before they are counted.
+  if (again && !(await reading.startAgain())) return;
   await reading.run(bytes, signal);
 }

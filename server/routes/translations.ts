@@ -1,7 +1,7 @@
 import { tailorDeck } from "@unitext/core/divide";
 import type { SingleChange } from "@unitext/core/edit";
 import { checked, type Deck, Failure } from "@unitext/core/model";
-import { segmentsOf } from "@unitext/core/translate";
+import { readTermsCsv, segmentsOf, writeTermsCsv } from "@unitext/core/translate";
 import express, { Router } from "express";
 import { nanoid } from "nanoid";
 import {
@@ -24,7 +24,9 @@ import {
   remember,
   rightOn,
   storedTargets,
+  storedTerms,
   storeTargets,
+  storeTerms,
 } from "../store";
 import { type AppContext, asker, body, bytesOf, type DeckCall, deckRoute, route } from "./context";
 import { LIMITS, upload } from "./uploads";
@@ -122,7 +124,8 @@ export function translationRoutes(context: AppContext): Router {
     deckRoute(context, "see", async (call) => {
       const { own, original, followed, newest } = await loadTranslation(context, call);
       const stored = await storedTargets(db, own.id);
-      const segments = await work.run("pairedSegments", { original, own, stored }, asker(call));
+      const terms = await storedTerms(db, call.user.id, original.language, own.language);
+      const segments = await work.run("pairedSegments", { original, own, stored, terms }, asker(call));
       call.response.json({
         original: { id: original.id, title: original.properties.title, version: followed, newest },
         from: original.language,
@@ -176,6 +179,30 @@ export function translationRoutes(context: AppContext): Router {
       const units = await memoryUnits(db, call.user.id, from, to);
       const bytes = await work.run("writeMemory", { units, from }, asker(call));
       call.response.attachment(`memory ${from}-${to}.tmx`).type("application/xml").send(Buffer.from(bytes));
+    }),
+  );
+
+  routes.post(
+    "/terms",
+    upload(LIMITS.json),
+    route(async (call) => {
+      const { request, response, user } = call;
+      const pair = checked(LanguagePair, request.query, "The request");
+      const name = String(request.query.name ?? "terms.csv").slice(0, 300);
+      const { terms, problems } = readTermsCsv(bytesOf(request), name);
+      if (!terms.length)
+        throw new Failure("not-valid", name, `There are no terms in it. ${problems[0] ?? "It is empty."}`);
+      await storeTerms(db, user.id, { ...pair, terms });
+      response.json({ terms: terms.length, remarks: problems });
+    }),
+  );
+
+  routes.get(
+    "/terms",
+    route(async (call) => {
+      const { from, to } = checked(LanguagePair, call.request.query, "The request");
+      const terms = await storedTerms(db, call.user.id, from, to);
+      call.response.attachment(`terms ${from}-${to}.csv`).type("text/csv").send(writeTermsCsv(terms));
     }),
   );
 

@@ -12,6 +12,7 @@ export * from "./jobs";
 export * as schema from "./schema";
 export { type Reader, rowOf, runningOrder } from "./rows";
 export * from "./memory";
+export * from "./terms";
 export * from "./segments";
 export * from "./shares";
 export * from "./slidekeys";

@@ -1,12 +1,12 @@
 import { createHash } from "node:crypto";
 import { type MemoryUnit, type Piece, wordsOf } from "@unitext/core/translate";
-import { and, asc, count, eq, sql } from "drizzle-orm";
+import { and, asc, eq, sql } from "drizzle-orm";
 import type { Database } from "./database";
 import type { Reader } from "./rows";
 import { memory } from "./schema";
 
 /** Returns a language without its region: memories of British and American English are one. */
-const languageOf = (tag: string) => (tag.split("-")[0] ?? tag).toLowerCase();
+export const languageOf = (tag: string) => (tag.split("-")[0] ?? tag).toLowerCase();
 
 /** Returns the words of a text by which it is found: without placeholders, in lower case, with single spaces. */
 export const memoryWords = (pieces: readonly Piece[]): string =>
@@ -88,13 +88,4 @@ export async function memoryUnits(db: Reader, owner: string, from: string, to: s
     .where(and(eq(memory.owner, owner), eq(memory.from, languageOf(from)), eq(memory.to, languageOf(to))))
     .orderBy(asc(memory.words));
   return rows.map((row) => ({ from, to, ...row }));
-}
-
-/** Returns how many units a person's memory has in a pair of languages. */
-export async function memorySize(db: Reader, owner: string, from: string, to: string): Promise<number> {
-  const [row] = await db
-    .select({ size: count() })
-    .from(memory)
-    .where(and(eq(memory.owner, owner), eq(memory.from, languageOf(from)), eq(memory.to, languageOf(to))));
-  return row?.size ?? 0;
 }

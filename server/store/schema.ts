@@ -1,7 +1,7 @@
 import type { Change } from "@unitext/core/edit";
 import type { CsvReading, DeckMetadata, RichText, Slide } from "@unitext/core/model";
 import type { Report } from "@unitext/core/tally";
-import type { Piece, SegmentState } from "@unitext/core/translate";
+import type { Piece, SegmentState, Term } from "@unitext/core/translate";
 import type { JobResult } from "../api";
 import {
   bigint,
@@ -283,6 +283,22 @@ export const segments = pgTable(
     at: moment("at"),
   },
   (table) => [primaryKey({ columns: [table.deck, table.id] })],
+);
+
+/** The terms of a person in a pair of languages. */
+export const termLists = pgTable(
+  "term_lists",
+  {
+    owner: text("owner_id")
+      .notNull()
+      .references(() => users.id, { onDelete: "cascade" }),
+    /** The languages, without regions: “en”, “de”. */
+    from: text("from_language").notNull(),
+    to: text("to_language").notNull(),
+    terms: jsonb("terms").$type<Term[]>().notNull(),
+    at: moment("at"),
+  },
+  (table) => [primaryKey({ columns: [table.owner, table.from, table.to] })],
 );
 
 /**

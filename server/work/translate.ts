@@ -20,8 +20,11 @@ import {
   sourceKey,
   type StoredTarget,
   targetsOf,
+  type Term,
+  termsIn,
   translateDeck,
   writeTmx,
+  wordsOf,
   writeXliff,
   type XliffVersion,
   xmlText,
@@ -81,7 +84,12 @@ export async function newTranslation({
 const pairsOf = ({ original, stored }: Omit<TranslationState, "own">) => pairSegments(segmentsOf(original), stored);
 
 /** Lists the segments of a translated deck beside their translations, checked. */
-export function pairedSegments({ original, own, stored }: TranslationState): PairedSegment[] {
+export function pairedSegments({
+  original,
+  own,
+  stored,
+  terms,
+}: TranslationState & { terms: readonly Term[] }): PairedSegment[] {
   const followers = new Map(own.slides.map(({ id, origin }) => [origin?.slide ?? "", id]));
   return pairsOf({ original, stored }).map((pair): PairedSegment => {
     const { segment, target, before, state } = pair;
@@ -100,7 +108,10 @@ export function pairedSegments({ original, own, stored }: TranslationState): Pai
       codes: Object.fromEntries(
         [...codes].map(([number, code]) => [number, { single: code.kind === "single", label: codeLabel(code) }]),
       ),
-      findings: checked ? checkTranslation({ source, target: checked, from: original.language, to: own.language }) : [],
+      terms: termsIn(terms, wordsOf(source), original.language).filter((term) => term.target),
+      findings: checked
+        ? checkTranslation({ source, target: checked, from: original.language, to: own.language, terms })
+        : [],
     };
   });
 }

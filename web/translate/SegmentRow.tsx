@@ -59,7 +59,7 @@ export function SegmentRow({
   onNext: () => void;
   onSave: (sent: Sent) => void;
 }) {
-  const { id, slide, kind, source, target, codes, state, before, findings } = segment;
+  const { id, slide, kind, source, target, codes, state, before, findings, terms } = segment;
   const stored = target ? tokensOf(target) : "";
   const [text, setText] = useState(stored);
   const proposals = useProposals(current ? id : undefined);
@@ -102,6 +102,7 @@ export function SegmentRow({
       ArrowDown: onNext,
       ".": () => missing[0] && insert(missing[0]),
       ",": () => type(tokensOf(source)),
+      ";": () => terms[0] && insert(terms[0].target),
     };
     const act = proposal ? () => take(proposal) : acts[event.key];
     if (!act) return;
@@ -121,6 +122,24 @@ export function SegmentRow({
           <p lang={from} dir="auto" className="leading-relaxed">
             <Coded pieces={source} codes={codes} />
           </p>
+          {current && terms.length > 0 && (
+            <p className="flex flex-wrap items-center gap-x-3 text-xs">
+              {terms.map((term, nth) => (
+                <span key={term.source}>
+                  <span className="quiet">{term.source}</span>{" "}
+                  <button
+                    type="button"
+                    className="btn btn-xs"
+                    title={[nth === 0 ? "Ctrl+;" : "", term.note ?? ""].filter(Boolean).join(" · ") || undefined}
+                    disabled={!canEdit}
+                    onClick={() => insert(term.target)}
+                  >
+                    {term.target}
+                  </button>
+                </span>
+              ))}
+            </p>
+          )}
           <p className="quiet text-xs">{slide === null ? `The deck, ${kind}` : `Slide ${slide}, ${kind}`}</p>
         </div>
         <div>

@@ -106,7 +106,7 @@ function SlidePair({ segment, original }: { segment: PairedSegment | undefined; 
 
 function Segments() {
   const { deck, canEdit } = useDeck();
-  const { list, error, saving, save, takeXliff, takeTmx } = useSegments();
+  const { list, error, saving, save, takeXliff, takeTmx, takeTerms } = useSegments();
   const { state } = useLocation();
   const remark = (state as { remark?: string } | null)?.remark ?? "";
   const [filter, setFilter] = useState<Filter>("all");
@@ -147,6 +147,11 @@ function Segments() {
         setSaid([`${file.name}: ${await takeTmx(file)} translations are in the memory now.`]);
         return;
       }
+      if (/\.(csv|tsv|txt)$/i.test(file.name)) {
+        const { terms, remarks } = await takeTerms(file);
+        setSaid([`${file.name}: ${terms} terms are now your list for these languages.`, ...remarks]);
+        return;
+      }
       const { taken, remarks } = await takeXliff(file);
       setSaid([`${file.name}: ${taken} translations were taken.`, ...remarks]);
     } catch (reason) {
@@ -180,6 +185,7 @@ function Segments() {
         type="button"
         className="btn btn-ghost btn-sm"
         disabled={!canEdit}
+        title="XLIFF that a translator sent back, a memory (TMX) or a list of terms (.csv: term, translation, note, forbidden words)"
         onClick={() => chooser.current?.click()}
       >
         <Upload size={16} aria-hidden="true" /> Bring in
@@ -187,9 +193,9 @@ function Segments() {
       <input
         ref={chooser}
         type="file"
-        accept=".xlf,.xliff,.tmx"
+        accept=".xlf,.xliff,.tmx,.csv,.tsv,.txt"
         className="hidden"
-        aria-label="XLIFF that a translator sent back, or a memory (TMX)"
+        aria-label="XLIFF that a translator sent back, a memory (TMX) or a list of terms (.csv)"
         tabIndex={-1}
         onChange={(event) => void bring(event.target.files?.[0]).then(() => (event.target.value = ""))}
       />
@@ -225,7 +231,7 @@ function Segments() {
               />
             </label>
             <span className="quiet text-xs">
-              Ctrl+Enter confirms · Alt+1 takes a proposal · Ctrl+. placeholder · Ctrl+, source
+              Ctrl+Enter confirms · Alt+1 takes a proposal · Ctrl+. placeholder · Ctrl+; term · Ctrl+, source
             </span>
             {proposed.length > 0 && (
               <button

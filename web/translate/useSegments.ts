@@ -1,6 +1,7 @@
-import { MemoryTaken, SegmentList, TargetsTaken } from "@unitext/server/api";
+import { MemoryTaken, SegmentList, TargetsTaken, TermsTaken } from "@unitext/server/api";
 import { useState } from "react";
 import useSWR from "swr";
+import type { z } from "zod";
 import { get, post } from "../api/client";
 import { useDeck } from "../deck/DeckContext";
 
@@ -50,11 +51,19 @@ export function useSegments() {
     return (await post(`/memory?${query}`, file, MemoryTaken)).units;
   }
 
+  /** Brings a list of terms in, in place of the one before; the checks follow it. */
+  async function takeTerms(file: File): Promise<z.infer<typeof TermsTaken>> {
+    const query = new URLSearchParams({ from: data?.from ?? "", to: data?.to ?? "", name: file.name });
+    const taken = await post(`/terms?${query}`, file, TermsTaken);
+    await mutate();
+    return taken;
+  }
+
   /** Takes a file that a translator sent back. */
   async function takeXliff(file: File): Promise<TargetsTaken> {
     const taken = await post(`/decks/${deck.id}/xliff?name=${encodeURIComponent(file.name)}`, file, TargetsTaken);
     await mutate();
     return taken;
   }
-  return { list: data, error: error as Error | undefined, saving: saving > 0, save, takeXliff, takeTmx };
+  return { list: data, error: error as Error | undefined, saving: saving > 0, save, takeXliff, takeTmx, takeTerms };
 }
