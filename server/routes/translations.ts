@@ -2,7 +2,7 @@ import { tailorDeck } from "@unitext/core/divide";
 import type { SingleChange } from "@unitext/core/edit";
 import { checked, type Deck, Failure } from "@unitext/core/model";
 import { readTermsCsv, segmentsOf, writeTermsCsv } from "@unitext/core/translate";
-import express, { Router } from "express";
+import express, { type Request, Router } from "express";
 import { nanoid } from "nanoid";
 import {
   type SegmentList,
@@ -94,6 +94,12 @@ async function takeIn(
   }
 }
 
+/** The file that a request brings, with the name that its address gives. */
+const fileOf = (request: Request, otherwise: string) => ({
+  bytes: bytesOf(request),
+  name: String(request.query.name ?? otherwise).slice(0, 300),
+});
+
 /** Routes for decks in another language: making them, their segments, and files of exchange. */
 export function translationRoutes(context: AppContext): Router {
   const { db, work } = context;
@@ -166,7 +172,7 @@ export function translationRoutes(context: AppContext): Router {
     route(async (call) => {
       const { request, response, user } = call;
       const pair = checked(LanguagePair, request.query, "The request");
-      const file = { bytes: bytesOf(request), name: String(request.query.name ?? "memory.tmx").slice(0, 300) };
+      const file = fileOf(request, "memory.tmx");
       const units = await work.run("readMemory", { file, ...pair }, asker(call));
       response.json({ units: await remember(db, user.id, units) });
     }),
@@ -188,8 +194,8 @@ export function translationRoutes(context: AppContext): Router {
     route(async (call) => {
       const { request, response, user } = call;
       const pair = checked(LanguagePair, request.query, "The request");
-      const name = String(request.query.name ?? "terms.csv").slice(0, 300);
-      const { terms, problems } = readTermsCsv(bytesOf(request), name);
+      const { bytes, name } = fileOf(request, "terms.csv");
+      const { terms, problems } = readTermsCsv(bytes, name);
       if (!terms.length)
         throw new Failure("not-valid", name, `There are no terms in it. ${problems[0] ?? "It is empty."}`);
       await storeTerms(db, user.id, { ...pair, terms });
@@ -223,8 +229,7 @@ export function translationRoutes(context: AppContext): Router {
     upload(LIMITS.file),
     deckRoute(context, "change", async (call) => {
       const { own, original } = await loadTranslation(context, call);
-      const name = String(call.request.query.name ?? "file.xlf").slice(0, 300);
-      const file = { bytes: bytesOf(call.request), name };
+      const file = fileOf(call.request, "file.xlf");
       const read = await work.run("readExchange", { original, own, file }, asker(call));
       if (!read.targets.length) {
         call.response.json({
@@ -233,7 +238,12 @@ export function translationRoutes(context: AppContext): Router {
         } satisfies TargetsTaken);
         return;
       }
-      const done = await takeIn(context, call, read.targets, `Took ${read.targets.length} translations from ${name}`);
+      const done = await takeIn(
+        context,
+        call,
+        read.targets,
+        `Took ${read.targets.length} translations from ${file.name}`,
+      );
       call.response.json({ taken: done.taken, remarks: [...read.remarks, ...done.remarks] } satisfies TargetsTaken);
     }),
   );
