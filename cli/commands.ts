@@ -253,7 +253,7 @@ export const COMMANDS: Record<string, Command> = {
   },
   translate: {
     usage:
-      "translate DECK --to TAG -o OUT [--segments FILE.xlf] [--memory FILE.tmx] [--terms FILE.csv] [--engine none|local|pseudo]",
+      "translate DECK --to TAG -o OUT [--segments FILE.xlf] [--memory FILE.tmx] [--terms FILE.csv|FILE.tbx] [--engine none|local|pseudo]",
     does: "makes a deck in another language, from a translated XLIFF, a memory, or an engine",
     run: (args) => translateCommand(args, write),
   },

@@ -7,7 +7,7 @@ import {
   type Piece,
   placeOf,
   pseudoTranslation,
-  readTermsCsv,
+  readTerms,
   readTmx,
   readXliff,
   type Segment,
@@ -126,9 +126,9 @@ async function targetsFor(deck: Deck, segments: readonly Segment[], to: string, 
   return { targets, counts };
 }
 
-function readTerms(file: string | undefined): Term[] {
+function termsFrom(file: string | undefined, languages: { from: string; to: string }): Term[] {
   if (!file) return [];
-  const { terms, problems } = readTermsCsv(readBytes(file), file);
+  const { terms, problems } = readTerms(readBytes(file), file, languages);
   for (const problem of problems) say(`${file}: ${problem}`);
   return terms;
 }
@@ -154,14 +154,14 @@ export async function translateCommand(
   for (const [option, found, kinds] of [
     ["--segments", values.segments, ["xlf", "xliff"]],
     ["--memory", values.memory, ["tmx"]],
-    ["--terms", values.terms, ["csv", "tsv"]],
+    ["--terms", values.terms, ["csv", "tsv", "tbx"]],
   ] as const)
     if (found && !(kinds as readonly string[]).includes(extensionOf(found)))
       throw new Usage(`${option} takes a .${kinds[0]} file, not “${found}”`);
   const to = languageTag(values.to);
   const { deck, blobs } = await readFile(file);
   const segments = segmentsOf(deck);
-  const terms = readTerms(values.terms);
+  const terms = termsFrom(values.terms, { from: deck.language, to });
   const { segments: exchanged, memory } = values;
   const { targets, counts } = await targetsFor(deck, segments, to, {
     segments: exchanged,

@@ -167,6 +167,7 @@ describe("a deck in another language", () => {
     await ask(`/api/decks/${id}/segments`, json({ targets: [{ id: (await segment())?.id, target, state: "draft" }] }));
     expect((await segment())?.findings.map(({ fault }) => fault)).toEqual(["term", "forbidden"]);
     expect(await (await ask("/api/terms?from=en&to=de")).text()).toContain("quay,Kai,of stone,Ufer");
+    expect(await (await ask("/api/terms?from=en&to=de&form=tbx")).text()).toContain("<term>Kai</term>");
   });
 
   it("is nobody else's", async () => {

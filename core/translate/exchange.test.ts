@@ -10,12 +10,15 @@ import {
   type MemoryUnit,
   pseudoTranslation,
   readTmx,
+  readTermsTbx,
   readXliff,
   type Segment,
   segmentsOf,
   type Target,
+  type Term,
   translateDeck,
   wordsOf,
+  writeTermsTbx,
   writeTmx,
   writeXliff,
   XLIFF_VERSIONS,
@@ -206,5 +209,64 @@ made.savefile(sys.argv[2])
     const typed = `<?xml version="1.0"?><!DOCTYPE tmx SYSTEM "tmx14.dtd">${readFileSync(file("a.tmx"), "utf8").replace(/<\?xml[^>]*>/, "")}`;
     const count = readTmx([typed.slice(0, 60), typed.slice(60)], "c.tmx", { from: "en", to: "de" }, () => undefined);
     expect(count.units).toBe(units.length);
+  });
+
+  it("reads the terms that we write, and we read its own (TBX, ISO 30042:2008)", () => {
+    const terms: Term[] = [
+      { source: "foredune", target: "Vordüne", note: "not the white dune", forbidden: ["Weißdüne", "Dünenfuß"] },
+      { source: "wind & tide", target: "Wind und Gezeit" },
+    ];
+    writeFileSync(file("a.tbx"), writeTermsTbx(terms, { from: "en", to: "de" }));
+    const found = python(
+      `
+import json, sys
+from translate.storage import tbx
+store = tbx.tbxfile.parsefile(sys.argv[1])
+print(json.dumps([[unit.source, unit.target, unit.getnotes()] for unit in store.units]))
+made = tbx.tbxfile(sourcelanguage="en", targetlanguage="de")
+made.addsourceunit("tide").settarget("Gezeit", "de")
+made.savefile(sys.argv[2])
+`,
+      file("a.tbx"),
+      file("b.tbx"),
+    );
+    expect(found).toEqual([
+      ["foredune", "Vordüne", "not the white dune"],
+      ["wind & tide", "Wind und Gezeit", ""],
+    ]);
+    const back = (name: string) => readTermsTbx(readFileSync(file(name)), name, { from: "en-GB", to: "de" });
+    expect(back("a.tbx")).toEqual({ terms, problems: [] });
+    expect(back("b.tbx")).toEqual({ terms: [{ source: "tide", target: "Gezeit" }], problems: [] });
+  });
+});
+
+describe("TBX", () => {
+  const read = (text: string) => readTermsTbx(new TextEncoder().encode(text), "a.tbx", { from: "en", to: "de" });
+
+  // The names of elements and of states are those of ISO 30042:2019, from memory.
+  it("is read in the form of 2019, with synonyms, words that are not used, and entries in other languages", () => {
+    const section = (language: string, ...terms: string[]) =>
+      `<langSec xml:lang="${language}">${terms.map((term) => `<termSec>${term}</termSec>`).join("")}</langSec>`;
+    const old = '<termNote type="administrativeStatus">deprecatedTerm-admn-sts</termNote>';
+    const text = `<?xml version="1.0"?><tbx style="dca" type="TBX-Basic" xml:lang="en" xmlns="urn:iso:std:iso:30042:ed-2"><tbxHeader/><text><body>
+      <conceptEntry id="c1">${section("en-US", "<term>foredune</term>", "<term>front dune</term>")}${section("de", `<term>Weißdüne</term>${old}`, "<term>Vordüne</term>", "<term>Primärdüne</term>")}</conceptEntry>
+      <conceptEntry id="c2">${section("en", "<term>tide</term>")}${section("es", "<term>marea</term>")}</conceptEntry>
+    </body></text></tbx>`;
+    expect(read(text)).toEqual({
+      terms: [
+        { source: "foredune", target: "Vordüne", forbidden: ["Weißdüne"] },
+        { source: "front dune", target: "Vordüne", forbidden: ["Weißdüne"] },
+      ],
+      problems: [
+        "“foredune” has 2 translations; the first, “Vordüne”, counts.",
+        "1 entry does not have both languages.",
+      ],
+    });
+  });
+
+  it("is refused where it is something else, or defines entities", () => {
+    expect(() => read("<tmx><body/></tmx>")).toThrow(/no TBX/);
+    expect(() => read('<!DOCTYPE tbx [<!ENTITY a "b">]><tbx><text><body/></text></tbx>')).toThrow();
+    expect(() => read("<tbx><text>")).toThrow();
   });
 });

@@ -37,6 +37,7 @@ export {
   type TranslatedDeck,
 } from "./segments";
 export { type Sentence, sentencesOf } from "./sentences";
+export { readTerms, readTermsTbx, writeTermsTbx } from "./tbx";
 export { hasTerm, readTermsCsv, type Term, termsIn, writeTermsCsv } from "./terms";
 export { type MemoryUnit, readTmx, writeTmx } from "./tmx";
 export { mapUnits, type TextUnit, type UnitKind, unitsOf } from "./units";

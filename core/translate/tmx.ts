@@ -2,6 +2,7 @@ import { Failure } from "@unitext/core/model";
 import { attribute, scanXmlPieces, xml, XML_HEAD, XmlTree, type XmlNode } from "../formats/shared/xml";
 import type { Piece } from "./coded";
 import { readInline, TMX, writeInline } from "./inline";
+import { withoutDoctype } from "./xmltext";
 
 /** A sentence and its translation, as a memory keeps them. */
 export interface MemoryUnit {
@@ -35,9 +36,6 @@ export function writeTmx(units: readonly MemoryUnit[], { from }: { from: string 
   );
 }
 
-/** The document type that many tools write, without an internal subset: it is not needed and not loaded. */
-const DOCTYPE = /<!DOCTYPE\s+tmx\b[^[>]*>/;
-
 const sameLanguage = (a: string, b: string) => a.toLowerCase().split("-")[0] === b.toLowerCase().split("-")[0];
 
 /**
@@ -54,8 +52,7 @@ export function readTmx(
   let isTmx = false;
   let depth = 0;
   let tree: XmlTree | undefined;
-  const within = (given: Iterable<string>): Iterable<string> => withoutDoctype(given);
-  scanXmlPieces(within(pieces), file, {
+  scanXmlPieces(piecesWithoutDoctype(pieces), file, {
     open(name, attributes) {
       const local = name.slice(name.indexOf(":") + 1);
       depth += 1;
@@ -80,7 +77,7 @@ export function readTmx(
   return { units };
 }
 
-function* withoutDoctype(pieces: Iterable<string>): Generator<string> {
+function* piecesWithoutDoctype(pieces: Iterable<string>): Generator<string> {
   let head = "";
   for (const piece of pieces) {
     if (head.length >= 10_000) {
@@ -88,9 +85,9 @@ function* withoutDoctype(pieces: Iterable<string>): Generator<string> {
       continue;
     }
     head += piece;
-    if (head.length >= 10_000) yield head.replace(DOCTYPE, "");
+    if (head.length >= 10_000) yield withoutDoctype(head);
   }
-  if (head.length < 10_000) yield head.replace(DOCTYPE, "");
+  if (head.length < 10_000) yield withoutDoctype(head);
 }
 
 function unitOf(unit: XmlNode, from: string, to: string): MemoryUnit | undefined {

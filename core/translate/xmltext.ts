@@ -23,3 +23,9 @@ export function xmlText(bytes: Uint8Array, file: string): string {
     );
   }
 }
+
+/**
+ * Returns the text of an XML file without its document type, where that has no internal subset. Many tools write one; it is not
+ * needed and never loaded.
+ */
+export const withoutDoctype = (text: string): string => text.replace(/<!DOCTYPE\s+[\w:.-]+\b[^[>]*>/, "");

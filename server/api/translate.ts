@@ -74,6 +74,9 @@ export type Proposals = z.infer<typeof Proposals>;
 /** A pair of languages. */
 export const LanguagePair = z.object({ from: Language, to: Language });
 
+/** Asks for the terms in a pair of languages as a file. */
+export const TermsAsked = LanguagePair.extend({ form: z.enum(["csv", "tbx"]).default("csv") });
+
 /** How many units of a memory were stored. */
 export const MemoryTaken = z.object({ units: z.number().int() });
 

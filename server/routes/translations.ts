@@ -1,7 +1,7 @@
 import { tailorDeck } from "@unitext/core/divide";
 import type { SingleChange } from "@unitext/core/edit";
 import { checked, type Deck, Failure } from "@unitext/core/model";
-import { readTermsCsv, segmentsOf, writeTermsCsv } from "@unitext/core/translate";
+import { readTerms, segmentsOf, writeTermsCsv, writeTermsTbx } from "@unitext/core/translate";
 import express, { type Request, Router } from "express";
 import { nanoid } from "nanoid";
 import {
@@ -12,6 +12,7 @@ import {
   TranslationAsked,
   XliffAsked,
   LanguagePair,
+  TermsAsked,
 } from "../api";
 import {
   applyChanges,
@@ -195,7 +196,7 @@ export function translationRoutes(context: AppContext): Router {
       const { request, response, user } = call;
       const pair = checked(LanguagePair, request.query, "The request");
       const { bytes, name } = fileOf(request, "terms.csv");
-      const { terms, problems } = readTermsCsv(bytes, name);
+      const { terms, problems } = readTerms(bytes, name, pair);
       if (!terms.length)
         throw new Failure("not-valid", name, `There are no terms in it. ${problems[0] ?? "It is empty."}`);
       await storeTerms(db, user.id, { ...pair, terms });
@@ -206,9 +207,11 @@ export function translationRoutes(context: AppContext): Router {
   routes.get(
     "/terms",
     route(async (call) => {
-      const { from, to } = checked(LanguagePair, call.request.query, "The request");
+      const { from, to, form } = checked(TermsAsked, call.request.query, "The request");
       const terms = await storedTerms(db, call.user.id, from, to);
-      call.response.attachment(`terms ${from}-${to}.csv`).type("text/csv").send(writeTermsCsv(terms));
+      call.response.attachment(`terms ${from}-${to}.${form}`);
+      call.response.type(form === "tbx" ? "application/x-tbx" : "text/csv");
+      call.response.send(form === "tbx" ? writeTermsTbx(terms, { from, to }) : writeTermsCsv(terms));
     }),
   );
 

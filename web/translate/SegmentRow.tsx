@@ -112,7 +112,7 @@ export function SegmentRow({
   return (
     <div className={`hairline relative border-b py-2 pr-3 pl-4 ${current ? "bg-base-200" : ""}`} data-segment={state}>
       <span className={`absolute inset-y-0 left-0 w-1 ${STATE_COLOURS[state]}`} aria-hidden="true" />
-      <div className="grid grid-cols-2 gap-3">
+      <div className="grid gap-x-3 gap-y-1 sm:grid-cols-2">
         <div>
           {before && (
             <p className="quiet text-xs line-through" title="The source when it was translated">

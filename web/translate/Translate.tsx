@@ -147,7 +147,7 @@ function Segments() {
         setSaid([`${file.name}: ${await takeTmx(file)} translations are in the memory now.`]);
         return;
       }
-      if (/\.(csv|tsv|txt)$/i.test(file.name)) {
+      if (/\.(csv|tsv|txt|tbx)$/i.test(file.name)) {
         const { terms, remarks } = await takeTerms(file);
         setSaid([`${file.name}: ${terms} terms are now your list for these languages.`, ...remarks]);
         return;
@@ -160,7 +160,7 @@ function Segments() {
   }
   const proposed = segments.filter(({ state: own, target }) => own === "proposed" && target);
   const tools = (
-    <div className="flex items-center gap-1">
+    <div className="flex flex-wrap items-center gap-1">
       <span className="quiet px-2 text-sm" role="status">
         {saving ? "Saving …" : `${counts("reviewed")} of ${segments.length} reviewed`}
       </span>
@@ -184,8 +184,17 @@ function Segments() {
       <button
         type="button"
         className="btn btn-ghost btn-sm"
+        title="Your terms in these languages, for other tools"
+        disabled={!list}
+        onClick={() => void download(`/terms?from=${list?.from}&to=${list?.to}&form=tbx`)}
+      >
+        <Download size={16} aria-hidden="true" /> TBX
+      </button>
+      <button
+        type="button"
+        className="btn btn-ghost btn-sm"
         disabled={!canEdit}
-        title="XLIFF that a translator sent back, a memory (TMX) or a list of terms (.csv: term, translation, note, forbidden words)"
+        title="XLIFF that a translator sent back, a memory (TMX) or a list of terms (TBX, or .csv: term, translation, note, forbidden words)"
         onClick={() => chooser.current?.click()}
       >
         <Upload size={16} aria-hidden="true" /> Bring in
@@ -193,9 +202,9 @@ function Segments() {
       <input
         ref={chooser}
         type="file"
-        accept=".xlf,.xliff,.tmx,.csv,.tsv,.txt"
+        accept=".xlf,.xliff,.tmx,.csv,.tsv,.txt,.tbx"
         className="hidden"
-        aria-label="XLIFF that a translator sent back, a memory (TMX) or a list of terms (.csv)"
+        aria-label="XLIFF that a translator sent back, a memory (TMX) or a list of terms (.csv, TBX)"
         tabIndex={-1}
         onChange={(event) => void bring(event.target.files?.[0]).then(() => (event.target.value = ""))}
       />
@@ -203,8 +212,8 @@ function Segments() {
   );
   return (
     <DeckFrame place="Translate" tools={tools}>
-      <div className="grid h-full grid-cols-[minmax(0,1fr)_27rem]">
-        <div className="flex min-h-0 flex-col">
+      <div className="grid h-full grid-cols-1 grid-rows-[minmax(0,1fr)_auto] lg:grid-cols-[minmax(0,1fr)_27rem] lg:grid-rows-1">
+        <div className="flex min-h-0 min-w-0 flex-col">
           <div className="hairline flex flex-wrap items-center gap-3 border-b px-4 py-2 text-sm">
             <label className="flex items-center gap-2">
               Show
@@ -230,7 +239,7 @@ function Segments() {
                 onChange={(event) => setWords(event.target.value)}
               />
             </label>
-            <span className="quiet text-xs">
+            <span className="quiet hidden text-xs lg:inline">
               Ctrl+Enter confirms · Alt+1 takes a proposal · Ctrl+. placeholder · Ctrl+; term · Ctrl+, source
             </span>
             {proposed.length > 0 && (
@@ -293,10 +302,10 @@ function Segments() {
         </div>
         <aside
           aria-label="The slide in both languages"
-          className="hairline flex min-h-0 flex-col gap-3 overflow-auto border-l p-4"
+          className="hairline flex max-h-[36vh] min-h-0 min-w-0 flex-wrap content-start gap-3 overflow-auto border-t p-4 lg:max-h-none lg:flex-col lg:flex-nowrap lg:border-t-0 lg:border-l"
         >
           {list && (
-            <p className="quiet text-sm">
+            <p className="quiet w-full text-sm">
               From{" "}
               <Link className="underline-offset-4 hover:underline" to={`/decks/${list.original.id}/write`}>
                 {list.original.title}
