@@ -107,7 +107,7 @@ async function fromEngine(engine: Engine, segments: readonly Segment[], from: st
   return targets;
 }
 
-/** Returns the targets of all segments: of the file first, then of the memory, then of the engine. */
+/** Translates all segments from the file first, then from the memory, then with the engine. */
 async function targetsFor(deck: Deck, segments: readonly Segment[], to: string, given: Given) {
   const { language } = deck;
   const targets = new Map<string, Target>();

@@ -27,7 +27,7 @@ const codeOf = (language: string) => CODES[language.slice(0, 2).toLowerCase()] ?
 /** How long one run may take, in milliseconds. */
 const LIMIT = 60_000;
 
-/** Runs apertium. Rejects with a Failure `unavailable` when it is not installed, hangs or fails. */
+/** Runs apertium. Rejects with a Failure `unavailable` if it is not installed, takes too long or fails. */
 function apertium(args: readonly string[], input: string, signal?: AbortSignal): Promise<string> {
   return new Promise((resolve, reject) => {
     // Its scripts open /dev/stdin, which is a socket here and a pipe behind cat.

@@ -67,7 +67,7 @@ export function systemPackages(names) {
   run("sh", ["-c", line], { env: { DEBIAN_FRONTEND: "noninteractive" }, what: "Installing system packages" });
 }
 
-/** Installs Debian packages that a part of the product can do without; says which line does it where it is not possible. */
+/** Installs optional Debian packages; if that is not possible, prints the command that does it. */
 export function optionalPackages(names, use) {
   const missing = names.filter((name) => !SYSTEM[name]());
   if (!missing.length) return;

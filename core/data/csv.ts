@@ -42,7 +42,7 @@ function contentOf(text: string, decimal: "." | ","): [content: CellContent, for
   return serial === undefined ? [text.replace(GUARD, ""), 0] : [serial, Number.isInteger(serial) ? 1 : 2];
 }
 
-/** Recognises what stands between the values, from the first lines; empty lines would speak against every sign. */
+/** Recognises the delimiter from the first lines that are not empty. */
 function delimiterOf(text: string): (typeof DELIMITERS)[number] {
   const { meta } = Papa.parse(text.slice(0, 100_000).trimEnd(), {
     preview: 50,
@@ -61,7 +61,7 @@ function decodedAs(bytes: Uint8Array, file: string, encoding: string): string {
   }
 }
 
-/** What stands before a typed text that begins like a formula, so that no program takes it for one. */
+/** Put before typed text that begins like a formula, so that no spreadsheet program evaluates it. */
 const GUARD = /^'(?=[=+\-@])/;
 
 /**

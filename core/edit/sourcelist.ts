@@ -55,7 +55,7 @@ export function withStamp(footer: string, old: string, next: string): string {
 const listIn = ({ elements }: Slide) =>
   elements.find((element): element is TableElement => element.kind === "table" && element.lists === "sources");
 
-/** Returns the changes that bring the list of sources and the stamp of a deck up to date; none when they are right. */
+/** Returns the changes that update the deck's list of sources and the date in its footer; none if both are current. */
 export function sourceListChanges(deck: Deck): SingleChange[] {
   const changes: SingleChange[] = [];
   for (const slide of deck.slides) {

@@ -13,7 +13,7 @@ interface Checked {
 
 const list = (numbers: readonly number[]) => numbers.join(", ");
 
-/** The kind of sign that ends a sentence, whatever the language writes. */
+/** Returns the final punctuation mark of a text as its Latin equivalent; empty if there is none. */
 function endOf(text: string): string {
   const last = text.replace(/["'”“’»«)\]\s]+$/u, "").slice(-1);
   const kinds: Record<string, string> = {

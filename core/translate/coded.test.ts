@@ -24,7 +24,7 @@ const carried = (runs: readonly Run[]) => ({
   breaks: runs.map(({ text }) => text.split("\n").length - 1).reduce((sum, count) => sum + count, 0),
 });
 
-/** Moves the units of a coded text: words, single placeholders, and pairs with what is in them. */
+/** Reorders a coded text at random; each pair of placeholders moves together with its content. */
 function permuted(pieces: readonly Piece[], order: readonly number[]): Piece[] {
   const units: Piece[][] = [];
   let open: Piece[] | undefined;

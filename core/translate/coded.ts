@@ -23,7 +23,7 @@ const formOf = ({ text: _, ...form }: Run): Form => form;
 const isWhole = ({ footnote, binding, marks }: Run) =>
   footnote !== undefined || binding !== undefined || marks?.includes("formula") || marks?.includes("code");
 
-/** Returns the form that most characters of runs have. */
+/** Returns the formatting that most characters of the runs have. */
 function mainForm(runs: readonly Run[]): Form {
   const lengths = new Map<string, { form: Form; length: number }>();
   for (const item of runs) {
@@ -70,7 +70,7 @@ export function encode(runs: readonly Run[]): CodedText {
   return { pieces, codes, form };
 }
 
-/** Which placeholders of a text are not in another one as they should be. */
+/** The placeholders that a translation does not have as its source does. */
 export interface CodeFaults {
   missing: number[];
   /** Doubled, unknown, or a pair that is not closed or not opened. */
@@ -142,7 +142,7 @@ export function joinPieces(pieces: readonly Piece[]): Piece[] {
   return joined;
 }
 
-/** What placeholders show to a person who sees their number only. */
+/** Returns the description of a placeholder, which is otherwise shown only by its number. */
 export function codeLabel(code: Code): string {
   if (code.kind === "pair") {
     const marks = (code.form.marks ?? []).join(", ");

@@ -14,7 +14,7 @@ export const TRANSLATION_FAULTS = [
 ] as const;
 export type TranslationFault = (typeof TRANSLATION_FAULTS)[number];
 
-/** A finding with the sentence that says what to look at. */
+/** A fault in a translation, with a sentence that tells the translator about it. */
 export interface TranslationFinding {
   fault: TranslationFault;
   sentence: string;

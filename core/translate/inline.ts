@@ -9,19 +9,19 @@ export interface InlineNames {
   single(code: number, label: string): string;
 }
 
-/** XLIFF 1.2, 2.3: `g` for pairs, `x` for single ones. */
+/** XLIFF 1.2, section 2.3: `g` for paired placeholders, `x` for single ones. */
 export const XLIFF_1: InlineNames = {
   pair: (code, content, label) => xml("g", { id: code, "equiv-text": label }, content),
   single: (code, label) => xml("x", { id: code, "equiv-text": label }),
 };
 
-/** XLIFF 2.1, 4.2.3: `pc` for pairs, `ph` for single ones. */
+/** XLIFF 2.1, section 4.2.3: `pc` for paired placeholders, `ph` for single ones. */
 export const XLIFF_2: InlineNames = {
   pair: (code, content, label) => xml("pc", { id: code, dispStart: label }, content),
   single: (code, label) => xml("ph", { id: code, disp: label }),
 };
 
-/** TMX 1.4b: `bpt` and `ept` for the ends of a pair, `ph` for single ones. */
+/** TMX 1.4b: `bpt` and `ept` for the two ends of a pair, `ph` for single placeholders. */
 export const TMX: InlineNames = {
   pair: (code, content) => `${xml("bpt", { i: code, x: code })}${content}${xml("ept", { i: code })}`,
   single: (code) => xml("ph", { x: code }),

@@ -20,7 +20,7 @@ const short = (pieces: readonly Piece[]) => {
   return words.length > 60 ? `${words.slice(0, 59)}…` : words;
 };
 
-/** Translations by their source; of several, each is given once in their order, the last one again and again. */
+/** Translations by their source. When a source has several, they are used in order, and the last one is then repeated. */
 class BySource {
   private readonly lists = new Map<string, ExchangeFile["segments"]>();
 

@@ -2,17 +2,17 @@ import { type Piece, wordsOf } from "./coded";
 import { numbersIn } from "./numbers";
 import type { MemoryUnit } from "./tmx";
 
-/** A translation that a memory proposes: how alike its source is, from 0 to 1, and whether only numbers were adapted. */
+/** A translation proposed by a memory: how similar its source is, from 0 to 1, and whether its numbers were adapted. */
 export interface Proposal {
   pieces: Piece[];
   likeness: number;
   numbersAdapted: boolean;
 }
 
-/** From which likeness on a translation is proposed. */
+/** The lowest similarity at which a translation is proposed. */
 export const LEAST_LIKENESS = 0.7;
 
-/** Returns a text as the units that are compared: words in lower case, and placeholders. */
+/** Splits a text into the units that are compared: words in lower case, and placeholders. */
 export function tokensOf(pieces: readonly Piece[], language: string): string[] {
   const segmenter = new Intl.Segmenter(language, { granularity: "word" });
   return pieces.flatMap((piece) =>
@@ -22,7 +22,7 @@ export function tokensOf(pieces: readonly Piece[], language: string): string[] {
   );
 }
 
-/** Returns the edit distance of two lists (Levenshtein 1966): how many units are put in, taken out or replaced. */
+/** Returns the edit distance of two lists (Levenshtein 1966): the fewest insertions, deletions and replacements. */
 export function editDistance(a: readonly string[], b: readonly string[]): number {
   let row = Array.from({ length: b.length + 1 }, (_, nth) => nth);
   for (let y = 1; y <= a.length; y++) {
@@ -36,7 +36,7 @@ export function editDistance(a: readonly string[], b: readonly string[]): number
   return row[b.length] ?? 0;
 }
 
-/** Returns how alike two texts are, from 0 to 1, by the edit distance of their words. */
+/** Returns the similarity of two texts, from 0 to 1, by the edit distance of their words. */
 export function likenessOf(a: readonly string[], b: readonly string[]): number {
   const longest = Math.max(a.length, b.length);
   return longest === 0 ? 1 : 1 - editDistance(a, b) / longest;
@@ -52,7 +52,7 @@ export class Memory {
   private readonly exact = new Map<string, Entry>();
   /** Entries by a text in which numbers are left out. */
   private readonly withoutNumbers = new Map<string, Entry>();
-  /** Entries by the rarer words in them, by which candidates are found. */
+  /** Entries by their rarer words, to find candidates. */
   private readonly byWord = new Map<string, number[]>();
 
   constructor(
@@ -81,7 +81,7 @@ export class Memory {
     return (key + words.slice(at)).toLowerCase().replace(/\s+/g, " ").trim();
   }
 
-  /** Adds a unit; a later one of the same source takes the place of an earlier one. */
+  /** Adds a unit. It replaces an earlier one with the same source. */
   add(unit: MemoryUnit): void {
     const entry: Entry = { ...unit, tokens: tokensOf(unit.source, this.from) };
     const at = this.entries.push(entry) - 1;
@@ -94,7 +94,7 @@ export class Memory {
     }
   }
 
-  /** Returns proposals for a text, the most alike first, at most five. */
+  /** Returns at most five proposals for a text, the most similar first. */
   proposals(source: readonly Piece[]): Proposal[] {
     const exact = this.exact.get(this.exactKey(source));
     if (exact) return [{ pieces: exact.target, likeness: 1, numbersAdapted: false }];
@@ -109,7 +109,7 @@ export class Memory {
     return found.sort((a, b) => b.likeness - a.likeness).slice(0, 5);
   }
 
-  /** Returns entries that share at least half of the rarest words of a text. */
+  /** Returns entries that contain at least half of the text's rarest words. */
   private candidates(tokens: readonly string[]): Entry[] {
     const lists = [...new Set(tokens)]
       .map((word) => this.byWord.get(word) ?? [])

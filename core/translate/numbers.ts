@@ -1,4 +1,4 @@
-/** The signs that a language writes numbers with. */
+/** The decimal and grouping separators of a language. */
 interface Signs {
   decimal: string;
   group: string;
@@ -18,7 +18,7 @@ function signsOf(language: string): Signs {
 
 const escaped = (text: string) => text.replace(/[.*+?^${}()|[\]\\]/g, "\\$&");
 
-/** Spaces that group digits: the plain one, the no-break one and its narrow kin. */
+/** Spaces that group digits: the plain space, the no-break space and the narrow no-break space. */
 const SPACES = "[ \\u00a0\\u202f\\u2009]";
 const groupPattern = (group: string) => (/^\s$/u.test(group) ? SPACES : group === "’" ? "[’']" : escaped(group));
 
@@ -61,7 +61,7 @@ export function numbersIn(text: string, language: string): WrittenNumber[] {
   });
 }
 
-/** Returns a number as another language writes it, with the same decimals. */
+/** Writes a number as another language does, with the same number of decimals. */
 function written({ value, decimals, grouped, text }: WrittenNumber, language: string): string {
   // Codes such as 007 and years keep their digits.
   if (!decimals && !grouped) return text;

@@ -20,7 +20,7 @@ export interface SegmentPair {
   before?: Piece[];
 }
 
-/** Returns a text for a coded text by which equal ones are found. */
+/** Returns a key that is the same for coded texts that are equal. */
 export const sourceKey = (pieces: readonly Piece[]) =>
   JSON.stringify(joinPieces(pieces).map((piece) => (typeof piece === "string" ? piece : [piece.code, piece.at])));
 
@@ -48,7 +48,7 @@ export const isTranslated = ({ state, target }: SegmentPair): boolean =>
   state !== "untranslated" &&
   (target.length === 0 || wordsOf(target).trim() !== "");
 
-/** Returns what a segment shows by its pair; undefined where it shows its source. */
+/** Returns the text to show for a segment; undefined if its source is shown. */
 export function targetsOf(pairs: readonly SegmentPair[]): (segment: Segment) => Target | undefined {
   const byId = new Map(pairs.map((pair) => [pair.segment.id, pair]));
   return ({ id }) => {

@@ -15,10 +15,10 @@ import { relocalised } from "./numbers";
 import { sentencesOf } from "./sentences";
 import { mapUnits, type TextUnit, unitsOf } from "./units";
 
-/** How texts are cut: into sentences, or left whole. */
+/** Whether texts are divided into sentences or kept as whole paragraphs. */
 export type Segmentation = "sentence" | "paragraph";
 
-/** How far a segment has come. */
+/** The states of a segment's translation. */
 export const SEGMENT_STATES = ["untranslated", "proposed", "draft", "reviewed", "outdated"] as const;
 export type SegmentState = (typeof SEGMENT_STATES)[number];
 
@@ -62,7 +62,7 @@ export function segmentsOf(deck: Deck, segmentation: Segmentation = "sentence"):
   });
 }
 
-/** What a target gives for a segment, and how far it has come. */
+/** A translation of a segment and its state. */
 export interface Target {
   /** Empty where the translation of the segment before covers this one too. */
   pieces: Piece[];
@@ -152,7 +152,7 @@ export function translatedUnits(
   return new Map(unitsOf(made).map(({ id, runs }) => [id, runs]));
 }
 
-/** What becomes of a placeholder that a translation has lost. */
+/** What happens to a placeholder that is missing from a translation. */
 function lossOf(code: Code | undefined): string {
   if (code?.kind === "single") return "missing in the translation; put at its end";
   return code?.form.link

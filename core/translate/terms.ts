@@ -20,7 +20,7 @@ const COLUMNS = {
   forbidden: /^(forbidden|avoid|not)$/i,
 } as const;
 
-/** What a list says in the place of a translation that there must not be. */
+/** What a list has instead of a translation for a term that is not translated. */
 const KEEP = /^(do not translate|dnt|=)$/i;
 
 /**
@@ -69,7 +69,7 @@ export function readTermsCsv(bytes: Uint8Array, file: string): { terms: Term[]; 
   return { terms, problems };
 }
 
-/** Returns the stem by which the forms of a word are recognised: all but its last letters, which inflection changes. */
+/** Returns the stem of a word, by which its inflected forms are recognised: all but its last letters. */
 function stemOf(word: string): string {
   const letters = [...word.toLowerCase()];
   return letters.slice(0, letters.length <= 4 ? letters.length : Math.max(4, letters.length - 2)).join("");

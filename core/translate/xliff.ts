@@ -163,7 +163,7 @@ export function readXliff(text: string, file: string): ExchangeFile {
   return version.startsWith("1") ? readXliff1(root, file) : readXliff2(root);
 }
 
-/** Returns all elements of a name below another, in order. */
+/** Returns all descendants with a name, in document order. */
 function below(node: XmlNode, name: string): XmlNode[] {
   return node.children.flatMap((one) => (one.local === name ? [one] : below(one, name)));
 }

@@ -34,9 +34,9 @@ export const PairedSegment = z.object({
   target: z.array(PieceSchema).nullable(),
   before: z.array(PieceSchema).nullable(),
   state: State,
-  /** What the placeholders stand for, by their numbers. */
+  /** The meanings of the placeholders, by number. */
   codes: z.record(z.string(), z.object({ single: z.boolean(), label: z.string() })),
-  /** The terms of the person that the source has. */
+  /** The person's terms that occur in the source. */
   terms: z.array(z.object({ source: z.string(), target: z.string(), note: z.string().optional() })),
   findings: z.array(z.object({ fault: z.enum(TRANSLATION_FAULTS), sentence: z.string() })),
 });
@@ -60,7 +60,7 @@ export const TargetsSent = z.object({
 });
 export type TargetsSent = z.infer<typeof TargetsSent>;
 
-/** What became of translations, or of a file of them. */
+/** The result of storing translations, from the page or from a file. */
 export const TargetsTaken = z.object({ taken: z.number().int(), remarks: z.array(z.string()) });
 export type TargetsTaken = z.infer<typeof TargetsTaken>;
 

@@ -178,7 +178,7 @@ export async function runRead(
   { again, bytes, signal }: { again: boolean; bytes: Uint8Array; signal: AbortSignal },
 ): Promise<void> {
   const reading = new Reading(services, job);
-  // Not by the slides that the job has counted: they are stored before they are counted.
+  // The job's count of slides may be too low: slides are stored before they are counted.
   if (again && !(await reading.startAgain())) return;
   await reading.run(bytes, signal);
 }

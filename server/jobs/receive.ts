@@ -66,7 +66,7 @@ export async function previewWorkbook(
   return { source: source.id, same, ...changes, following: await following(db, asker.owner, name) };
 }
 
-/** The reading of a sheet that is typed: it is written so. */
+/** How a typed sheet is read; it is always written in this form. */
 const TYPED = { encoding: "utf-8", delimiter: ",", decimal: "." } as const;
 
 /** Takes a sheet that was typed, as a new source or as the newest version of the one with its name. */

@@ -57,7 +57,7 @@ async function loadTranslation({ db }: AppContext, { deck: id, user }: DeckCall)
   return { own, version, original: await deckAt(db, ties.deck, followed), followed, newest };
 }
 
-/** How often translations are put into a deck that somebody changes meanwhile. */
+/** How often storing translations is tried when somebody else changes the deck at the same time. */
 const TRIES = 5;
 
 /** Stores translations and puts their words into the deck, as one change that can be undone. */
@@ -95,7 +95,7 @@ async function takeIn(
   }
 }
 
-/** The file that a request brings, with the name that its address gives. */
+/** Returns the uploaded file of a request, named by its query. */
 const fileOf = (request: Request, otherwise: string) => ({
   bytes: bytesOf(request),
   name: String(request.query.name ?? otherwise).slice(0, 300),

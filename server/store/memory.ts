@@ -8,14 +8,14 @@ import { memory } from "./schema";
 /** Returns a language without its region: memories of British and American English are one. */
 export const languageOf = (tag: string) => (tag.split("-")[0] ?? tag).toLowerCase();
 
-/** Returns the words of a text by which it is found: without placeholders, in lower case, with single spaces. */
+/** Returns the text that is searched: the words without placeholders, in lower case, with single spaces. */
 export const memoryWords = (pieces: readonly Piece[]): string =>
   wordsOf(pieces).toLowerCase().replace(/\s+/g, " ").trim().slice(0, 2000);
 
 /** How many units are stored with one statement. */
 const BATCH = 1000;
 
-/** Stores units in the memory of a person; a later one of the same words takes the place of an earlier one. */
+/** Stores units in a person's memory. A unit replaces an earlier one with the same words. */
 export async function remember(
   db: Database,
   owner: string,

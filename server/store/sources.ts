@@ -100,7 +100,7 @@ export async function recordTyped(db: Database, id: string): Promise<void> {
   await db.update(sources).set({ typed: true }).where(eq(sources.id, id));
 }
 
-/** Counts the values that follow a source by themselves, and their decks. */
+/** Counts the values that are updated automatically from a source, and the decks that contain them. */
 export async function following(db: Reader, owner: string, name: string): Promise<{ values: number; decks: number }> {
   const [row] = await db
     .select({ values: sql<number>`count(*)::int`, decks: sql<number>`count(distinct ${bindings.deck})::int` })

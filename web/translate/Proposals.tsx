@@ -6,7 +6,7 @@ import { tokensOf } from "./tokens";
 
 export type Proposal = Proposals["proposals"][number];
 
-/** What the memory proposes for a segment; nothing until it has answered, and without a segment. */
+/** Returns the memory's proposals for a segment; empty while they load and when no segment is given. */
 export function useProposals(segment: string | undefined): readonly Proposal[] {
   const { deck } = useDeck();
   const { data } = useSWR(

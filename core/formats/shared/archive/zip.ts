@@ -380,7 +380,7 @@ export function partText(bytes: Uint8Array): string {
   return strFromU8(bytes).replace(/^\uFEFF/, "");
 }
 
-/** Decodes a part piece by piece, in UTF-8 or in UTF-16 with a byte order mark. */
+/** Decodes a part chunk by chunk. It is UTF-8, or UTF-16 with a byte order mark. */
 export function* partTexts(pieces: Iterable<Uint8Array>): Generator<string> {
   let decoder: TextDecoder | undefined;
   for (const piece of pieces) {

@@ -15,7 +15,7 @@ interface PageObject {
   href: string;
 }
 
-/** Lists the objects on a page, given as its XML. */
+/** Lists the embedded objects in the XML of a page. */
 function objectsOn(page: string): PageObject[] {
   const objects: PageObject[] = [];
   let name = "";
