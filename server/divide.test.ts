@@ -15,7 +15,7 @@ import {
 import { idSource } from "@unitext/core/testing";
 import { type SentChange, DeckAt, DeckState, Differs, History, Job, OriginalStates, Steps } from "./api";
 import { addBlobs, createDeck, createJob, deckAt, loadDeck, loadJob, schema, stepsOf, updateJob } from "./store";
-import { type TestServer, testServer } from "./testing";
+import { json, type TestServer, testServer } from "./testing";
 
 let server: TestServer;
 let owner: Awaited<ReturnType<TestServer["as"]>>;
@@ -27,11 +27,6 @@ beforeAll(async () => {
 });
 afterAll(() => server.close());
 
-const json = (body: unknown, method = "POST"): RequestInit => ({
-  method,
-  headers: { "content-type": "application/json" },
-  body: JSON.stringify(body),
-});
 const slide = (id: string, title: string, options: Partial<Slide> = {}): Slide => ({
   ...newSlide(id, "points"),
   elements: [{ kind: "text", id: `${id}t`, slot: "title", text: plainText(title) }],

@@ -10,7 +10,7 @@ import { wmf } from "@unitext/core/testing/metafiles";
 import { ACTS, permit, RIGHTS } from "./access";
 import { Announcements, newsFrom } from "./routes";
 import { changesSince, createDeck, loadDeck, newKeys, schema } from "./store";
-import { importFile, type TestServer, testServer } from "./testing";
+import { json, importFile, type TestServer, testServer } from "./testing";
 
 let server: TestServer;
 let owner: Awaited<ReturnType<TestServer["as"]>>;
@@ -22,11 +22,6 @@ beforeAll(async () => {
 });
 afterAll(() => server.close());
 
-const json = (body: unknown): RequestInit => ({
-  method: "POST",
-  headers: { "content-type": "application/json" },
-  body: JSON.stringify(body),
-});
 const change = (base: number, ...changes: unknown[]) =>
   json({ base, changes: changes.map((item) => ({ id: nanoid(12), change: item })) });
 

@@ -14,7 +14,7 @@ import {
   VersionPreview,
   WorkbookContents,
 } from "./api";
-import { type TestServer, testServer } from "./testing";
+import { json, type TestServer, testServer } from "./testing";
 
 const FIRST = "Station,January,March\nQuay,4.1,4.6\nBar,3.2,3.1\n";
 const NEXT = FIRST.replace("4.6", "5.2");
@@ -26,11 +26,6 @@ beforeAll(async () => {
 afterAll(() => server.close());
 
 type Ask = Awaited<ReturnType<TestServer["as"]>>;
-const json = (body: unknown): RequestInit => ({
-  method: "POST",
-  body: JSON.stringify(body),
-  headers: { "content-type": "application/json" },
-});
 const send = (ask: Ask, name: string, body: string | Uint8Array) =>
   ask(`/api/sources?name=${name}`, {
     method: "POST",

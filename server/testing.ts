@@ -99,3 +99,10 @@ export async function importFile(as: Client, name: string, body: BodyInit): Prom
   if (made.job) await ended(as, made.job);
   return made;
 }
+
+/** Returns a request that sends a body as JSON. */
+export const json = (body: unknown, method = "POST"): RequestInit => ({
+  method,
+  headers: { "content-type": "application/json" },
+  body: JSON.stringify(body),
+});

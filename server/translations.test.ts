@@ -1,6 +1,6 @@
 import { type Deck, bindingsOn, slideTexts, textOf } from "@unitext/core/model";
 import { DeckState, Proposals, SegmentList, TargetsTaken, TranslationMade } from "./api";
-import { type TestServer, testServer } from "./testing";
+import { json, type TestServer, testServer } from "./testing";
 
 const TEXT = `# Tides
 
@@ -26,11 +26,6 @@ beforeAll(async () => {
 afterAll(() => server.close());
 
 type Ask = Awaited<ReturnType<TestServer["as"]>>;
-const json = (body: unknown): RequestInit => ({
-  method: "POST",
-  body: JSON.stringify(body),
-  headers: { "content-type": "application/json" },
-});
 const make = async (ask: Ask): Promise<string> =>
   ((await (await ask("/api/decks", json({ title: "Tides", text: TEXT }))).json()) as { id: string }).id;
 const translate = async (ask: Ask, deck: string, language: string, engine: string) =>

@@ -8,7 +8,7 @@ import { nanoid } from "nanoid";
 import { describeError, openLog, rotate } from "./log";
 import { FileNames, fileNameOf } from "./jobs/names";
 import { addBlobs, auditLog, createDeck, isConnectionError, loadDeck, schema, share, tidy } from "./store";
-import { type TestServer, testServer } from "./testing";
+import { json, type TestServer, testServer } from "./testing";
 
 let server: TestServer;
 let owner: Awaited<ReturnType<TestServer["as"]>>;
@@ -20,11 +20,6 @@ beforeAll(async () => {
 });
 afterAll(() => server.close());
 
-const json = (body: unknown): RequestInit => ({
-  method: "POST",
-  headers: { "content-type": "application/json" },
-  body: JSON.stringify(body),
-});
 const hide = (base: number, slide = "a") =>
   json({ base, changes: [{ id: nanoid(12), change: { kind: "setHidden", slide, hidden: true } }] });
 async function stored(title = "Levels"): Promise<Deck> {

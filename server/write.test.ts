@@ -7,18 +7,13 @@ import { WRITERS } from "@unitext/core/formats";
 import { shippedFonts } from "@unitext/core/testing/fonts";
 import { readPdf } from "@unitext/node";
 import { Job } from "./api";
-import { type TestServer, testServer } from "./testing";
+import { json, type TestServer, testServer } from "./testing";
 
 let server: TestServer;
 beforeAll(async () => {
   server = await testServer("unitext_write");
 }, 60000);
 afterAll(() => server.close());
-const json = (body: unknown): RequestInit => ({
-  method: "POST",
-  headers: { "content-type": "application/json" },
-  body: JSON.stringify(body),
-});
 
 describe("decks written together", () => {
   it("come as files of one archive, with one report, and can be fetched by nobody else", async () => {

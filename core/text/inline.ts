@@ -1,5 +1,6 @@
 import { cutText, footnote, joinRuns, type Mark, type Run, run, withoutEnd, must } from "@unitext/core/model";
-import type { PhrasingContent } from "mdast";
+import type { Image, Link, PhrasingContent } from "mdast";
+import type { InlineMath } from "mdast-util-math";
 import { bindingOfAddress } from "./boundlinks";
 import { type Content, linkTarget, type Problem } from "./manuscript";
 
@@ -73,19 +74,6 @@ interface Around {
   link: string | undefined;
 }
 
-/** A node with what a handler reads of it. */
-interface AnyNode {
-  value: string;
-  url: string;
-  alt?: string | null;
-  title?: string | null;
-  identifier: string;
-  children: PhrasingContent[];
-}
-
-/** Returns the fields of a node by one type, whatever its kind; only those that its kind has may be used. */
-const fieldsOf = (node: PhrasingContent): AnyNode => node as unknown as AnyNode;
-
 /** Turns inline Markdown into runs. */
 class InlineReader {
   readonly runs: Run[] = [];
@@ -106,24 +94,23 @@ class InlineReader {
     after: PhrasingContent | undefined,
     around: Around,
   ): void {
-    const { value, children, identifier } = fieldsOf(node);
     const { marks, link } = around;
-    switch (node.type as string) {
+    switch (node.type) {
       case "text":
-        this.text(value, before, around);
+        this.text(node.value, before, around);
         break;
       case "inlineMath":
-        this.formula(node, value, after, around);
+        this.formula(node, after, around);
         break;
       case "strong":
       case "emphasis":
-        this.walk(children, { marks: [...marks, node.type as Mark], link });
+        this.walk(node.children, { marks: [...marks, node.type], link });
         break;
       case "delete":
-        this.walk(children, { marks: [...marks, "strike"], link });
+        this.walk(node.children, { marks: [...marks, "strike"], link });
         break;
       case "inlineCode":
-        this.runs.push(run(value, [...marks, "code"], link));
+        this.runs.push(run(node.value, [...marks, "code"], link));
         break;
       case "break":
         this.runs.push(run("\n", marks, link));
@@ -135,10 +122,10 @@ class InlineReader {
         this.image(node, around);
         break;
       case "html":
-        this.html(value, around);
+        this.html(node.value, around);
         break;
       case "footnoteReference": {
-        const text = this.into.footnote(identifier);
+        const text = this.into.footnote(node.identifier);
         if (text) this.runs.push(footnote(text));
         break;
       }
@@ -166,8 +153,8 @@ class InlineReader {
     this.runs.push(run(withoutMargins(text, this.into.lines ? "\n" : " "), this.withTags(marks), link));
   }
 
-  private formula(node: PhrasingContent, value: string, after: PhrasingContent | undefined, around: Around): void {
-    const length = (node.position?.end.offset ?? 0) - (node.position?.start.offset ?? 0);
+  private formula({ value, position }: InlineMath, after: PhrasingContent | undefined, around: Around): void {
+    const length = (position?.end.offset ?? 0) - (position?.start.offset ?? 0);
     const dollars = Math.max(1, Math.round((length - value.length) / 2));
     const text = value.replace(/\s+/g, " ");
     if (dollars > 1 || isFormula(value, after?.type === "text" ? after.value : ""))
@@ -175,8 +162,7 @@ class InlineReader {
     else this.runs.push(run(`$${text}$`, this.withTags(around.marks), around.link));
   }
 
-  private link(node: PhrasingContent, { marks, link }: Around): void {
-    const { url, children } = fieldsOf(node);
+  private link({ url, children, position }: Link, { marks, link }: Around): void {
     const binding = bindingOfAddress(url);
     if (binding) {
       const inner = new InlineReader(this.into);
@@ -189,14 +175,13 @@ class InlineReader {
     const target = linkTarget(url);
     if (!target)
       this.into.problems.push({
-        line: node.position?.start.line ?? 1,
+        line: position?.start.line ?? 1,
         message: `The link to “${url}” is not one that a slide can open; its words are kept. Use a full address, or #ID for a slide.`,
       });
     this.walk(children, { marks, link: target ?? link });
   }
 
-  private image(node: PhrasingContent, { marks, link }: Around): void {
-    const { url, alt, title } = fieldsOf(node);
+  private image({ url, alt, title, position }: Image, { marks, link }: Around): void {
     if (url)
       this.into.pictures.push({
         picture: {
@@ -206,7 +191,7 @@ class InlineReader {
           ...(title ? { caption: cutText(title.replace(/\s+/g, " "), 2000) } : {}),
           ...(link ? { link } : {}),
         },
-        line: node.position?.start.line ?? 1,
+        line: position?.start.line ?? 1,
       });
     else if (alt) this.runs.push(run(alt, this.withTags(marks), link));
   }
