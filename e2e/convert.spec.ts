@@ -289,6 +289,7 @@ test("what is typed in Write goes to the words of a slide from a file, and to no
   await bring(page, "open-day.odp", readFileSync(join(content, "open-day.odp")));
   const before = await deckOf(page);
   await page.goto(`/decks/${before.id}/write`);
+  await expect(page.locator(".cm-content")).toHaveAttribute("contenteditable", "true");
   await page.locator(".cm-line", { hasText: "highest water" }).click();
   await page.keyboard.press("End");
   await page.keyboard.type(" indeed");

@@ -158,6 +158,7 @@ test("a workbook is looked at from Refine and Write, and its cells are linked th
 
   // A value is inserted into the text.
   await page.getByRole("link", { name: "Write" }).click();
+  await expect(page.locator(".cm-content")).toHaveAttribute("contenteditable", "true");
   await page.locator(".cm-content").click();
   await page.keyboard.press("Control+End");
   await page.keyboard.type("\n\nAt the quay: ");

@@ -221,6 +221,7 @@ test("the beginning of a slide is dragged in the margin, and set and taken away 
   });
   await page.goto(`/decks/${(await made.json()).id}/write`);
   await expect(page.locator(".cm-break-mark")).toHaveCount(2);
+  await expect(page.locator(".cm-content")).toHaveAttribute("contenteditable", "true");
   const mark = await page.locator(".cm-break-mark").nth(1).boundingBox();
   const line = await page.locator(".cm-line", { hasText: "- c" }).boundingBox();
   if (!mark || !line) throw new Error("nothing to drag");
@@ -334,6 +335,7 @@ test("a skeleton is put on many slides at once and taken off where nothing was f
 test("what a page puts on the clipboard comes along as headings, lists and tables", async ({ page }) => {
   const made = await page.request.post("/api/decks", { data: { title: "", text: "## First\n\n- a\n" } });
   await page.goto(`/decks/${(await made.json()).id}/write`);
+  await expect(page.locator(".cm-content")).toHaveAttribute("contenteditable", "true");
   await page.locator(".cm-content").click();
   await page.keyboard.press("Control+End");
   await page.evaluate(() => {

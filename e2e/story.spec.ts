@@ -157,6 +157,7 @@ test("the whole story with the mouse", async ({ page }) => {
 
   await place(page, "Write").click();
   await expect(page.locator(".cm-content")).toContainText("Where the sea stopped");
+  await expect(page.locator(".cm-content")).toHaveAttribute("contenteditable", "true");
   await page.locator(".cm-line", { hasText: "fresh water" }).click();
   await page.keyboard.press("End");
   await page.keyboard.type(" under the sand");
@@ -203,6 +204,7 @@ test("closing the tab in the middle of anything loses nothing", async ({ page, c
   await page.getByRole("button", { name: "Make the deck" }).click();
   await page.waitForURL(/\/write$/);
   await expect(page.locator("[data-level] [data-slide]").first()).toBeVisible();
+  await expect(page.locator(".cm-content")).toHaveAttribute("contenteditable", "true");
   await page.locator(".cm-content").click();
   await page.keyboard.press("Control+End");
   await page.keyboard.type("\n## Last words\n\n- typed and gone");

@@ -1,13 +1,15 @@
 import type { Job } from "@unitext/server/api";
 import { useEffect, useState } from "react";
 import { useDeck } from "./DeckContext";
-import { isOpen, isPlain, dismissJobs, useJobs } from "../jobs";
+import { isOpen, isPlain, dismissJobs, useJobList } from "../jobs";
 
 export interface Arrival {
   /** The jobs that read or have read files into the open deck, newest first. */
   jobs: readonly Job[];
   /** The file whose slides are not all on this page yet, though its job may have ended. */
   coming: Job | undefined;
+  /** Whether slides may still arrive: a file is coming, or it is not known yet. */
+  arriving: boolean;
 }
 
 /**
@@ -16,7 +18,8 @@ export interface Arrival {
  */
 export function useArrival(): Arrival {
   const { deck, session } = useDeck();
-  const jobs = useJobs().filter((job) => job.deck === deck.id && job.kind === "read");
+  const { jobs: all, loading } = useJobList();
+  const jobs = all.filter((job) => job.deck === deck.id && job.kind === "read");
   const [here, setHere] = useState<readonly string[]>([]);
   const ended = jobs.filter((job) => !isOpen(job));
   const ids = ended.map(({ id }) => id).join(" ");
@@ -34,5 +37,6 @@ export function useArrival(): Arrival {
       shown = false;
     };
   }, [session, ids]);
-  return { jobs, coming: jobs.find((job) => isOpen(job) || !here.includes(job.id)) };
+  const coming = jobs.find((job) => isOpen(job) || !here.includes(job.id));
+  return { jobs, coming, arriving: loading || coming !== undefined };
 }

@@ -1,4 +1,4 @@
 export { arrivalOf, cancelJob, isOpen, isPlain, JobLine, JobLines, jobProgress, dismissJobs } from "./JobLine";
 export { BalanceTable, Outcome } from "./Outcome";
-export { noteReading, useJobs } from "./useJobs";
+export { noteReading, useJobList, useJobs } from "./useJobs";
 export { useRefusal } from "./useRefusal";

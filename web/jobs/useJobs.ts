@@ -7,6 +7,7 @@ let events: EventSource | undefined;
 let users = 0;
 let asked = false;
 let asking = false;
+const NONE: readonly Job[] = [];
 
 /**
  * Asks for the jobs whenever the server announces a change, but never twice at once; the last announcement is never
@@ -48,9 +49,9 @@ export function noteReading(id: string, deck: string, name: string): void {
   void mutate<JobList>("/jobs", (list) => ({ jobs: [job, ...(list?.jobs ?? []).filter((known) => known.id !== id)] }));
 }
 
-/** Returns the jobs of the user with their progress. */
-export function useJobs(): readonly Job[] {
-  const { data } = useSWR("/jobs", () => get("/jobs", JobList));
+/** Returns the jobs of the user with their progress, and whether their list is still on its way. */
+export function useJobList(): { jobs: readonly Job[]; loading: boolean } {
+  const { data, isLoading } = useSWR("/jobs", () => get("/jobs", JobList));
   useEffect(() => {
     users += 1;
     if (!events) {
@@ -67,5 +68,8 @@ export function useJobs(): readonly Job[] {
       }
     };
   }, []);
-  return data?.jobs ?? [];
+  return { jobs: data?.jobs ?? NONE, loading: isLoading };
 }
+
+/** Returns the jobs of the user with their progress; none while their list is on its way. */
+export const useJobs = (): readonly Job[] => useJobList().jobs;

@@ -6,7 +6,7 @@ import { type Ref, useEffect, useImperativeHandle, useRef } from "react";
 import { useDeck } from "../deck/DeckContext";
 import { dragBreak } from "./breakdrag";
 import { setLayout } from "./decorations";
-import { type EditorCommand, editorExtensions } from "./editorextensions";
+import { type EditorCommand, editorExtensions, setReadOnly } from "./editorextensions";
 import { type Placement, slideHeight } from "./Level";
 
 export interface TextEditorHandle {
@@ -86,6 +86,10 @@ export function TextEditor({ ref, first, readOnly, segments, chosen, overLines, 
     view.current?.dispatch({ effects: setLayout.of({ segments, chosen, over: overLines, problems: lines, room }) });
     requestAnimationFrame(place);
   }, [segments, chosen?.from, chosen?.to, overLines, problems, room]);
+
+  useEffect(() => {
+    if (view.current) setReadOnly(view.current, readOnly);
+  }, [readOnly]);
 
   useImperativeHandle(ref, () => handleOf(() => view.current));
 

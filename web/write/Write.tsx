@@ -31,9 +31,9 @@ import { useManuscript } from "./useManuscript";
 /** The text of a deck beside its slides: each follows the other. */
 export default function Write() {
   const { metadata, select, canEdit } = useDeck();
-  const { jobs, coming: job } = useArrival();
+  const { jobs, coming: job, arriving } = useArrival();
   const editor = useRef<TextEditorHandle>(null);
-  const manuscript = useManuscript(job !== undefined, editor);
+  const manuscript = useManuscript(arriving, editor);
   const { mapping, busy, shown, rule, setRule, cutting, rerun } = manuscript;
   const [finding, setFinding] = useState(false);
   const [choosing, setChoosing] = useState(false);
@@ -43,7 +43,7 @@ export default function Write() {
   const { waiting } = dropped;
   useDocumentFromDesk(dropped.drop);
   useCommands({ find: () => setFinding(true) });
-  const readOnly = !canEdit || job !== undefined;
+  const readOnly = !canEdit || arriving;
 
   const goTo = (id: string) => {
     const line = mapping.lines[mapping.ids.indexOf(id)]?.from;
@@ -235,7 +235,6 @@ function TextBesideSlides({
         {landing === undefined ? "" : `The slide starts at line ${landing}; Escape leaves it where it was.`}
       </p>
       <TextEditor
-        key={readOnly ? "reading" : "writing"}
         ref={editor}
         first={shown.current}
         readOnly={readOnly}

@@ -2,7 +2,7 @@ import { defaultKeymap, history, historyKeymap, indentLess, indentMore } from "@
 import { markdown, markdownLanguage } from "@codemirror/lang-markdown";
 import { syntaxHighlighting } from "@codemirror/language";
 import { searchKeymap } from "@codemirror/search";
-import { EditorState, type Extension, Prec } from "@codemirror/state";
+import { Compartment, EditorState, type Extension, Prec } from "@codemirror/state";
 import { EditorView, gutter, keymap, placeholder } from "@codemirror/view";
 import { keyOf, written } from "../keys/commands";
 import { styleNonce } from "../shell/nonce";
@@ -25,15 +25,26 @@ export interface EditorEvents {
   onDragBreak(view: EditorView, line: number): void;
 }
 
+const access = new Compartment();
+
+function accessOf(readOnly: boolean): Extension {
+  return [EditorState.readOnly.of(readOnly), EditorView.editable.of(!readOnly)];
+}
+
+/** Allows or refuses typing; the cursor and the scroll position stay. */
+export function setReadOnly(view: EditorView, readOnly: boolean) {
+  view.dispatch({ effects: access.reconfigure(accessOf(readOnly)) });
+}
+
 /** The editor's extensions: the text form's language, keys, break marks, and the events above. */
 export function editorExtensions(readOnly: boolean, language: string, events: EditorEvents): Extension[] {
   return [
     EditorView.cspNonce.of(styleNonce),
-    EditorState.readOnly.of(readOnly),
+    access.of(accessOf(readOnly)),
     history(),
     breakField,
     landingField,
-    breakGutter(readOnly, events),
+    breakGutter(events),
     commandKeys(events),
     keymap.of([
       ...searchKeymap,
@@ -60,13 +71,14 @@ export function editorExtensions(readOnly: boolean, language: string, events: Ed
 }
 
 /** Marks in the margin where slides start; they can be dragged to another line. */
-function breakGutter(readOnly: boolean, { onDragBreak }: EditorEvents): Extension {
+function breakGutter({ onDragBreak }: EditorEvents): Extension {
   return gutter({
     class: "cm-breaks",
     markers: (view) => view.state.field(breakField),
     domEventHandlers: {
       mousedown(view, line, event) {
-        if (readOnly || !(event.target instanceof HTMLElement) || !event.target.closest(".cm-break-mark")) return false;
+        if (view.state.readOnly || !(event.target instanceof HTMLElement) || !event.target.closest(".cm-break-mark"))
+          return false;
         event.preventDefault();
         onDragBreak(view, view.state.doc.lineAt(line.from).number);
         return true;

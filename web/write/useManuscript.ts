@@ -11,9 +11,9 @@ import { useTypedText } from "./useTypedText";
 /**
  * The text beside the slides. A typed deck says what its text says, and the text follows other changes. A deck
  * generated from a document keeps its text; typing makes the slides again and keeps the user's changes to them.
- * `reading` is true while a job is still making the slides.
+ * `arriving` is true while slides may still arrive from a job.
  */
-export function useManuscript(reading: boolean, editor: React.RefObject<TextEditorHandle | null>) {
+export function useManuscript(arriving: boolean, editor: React.RefObject<TextEditorHandle | null>) {
   const { deck, text, metadata } = useDeck();
   const generation = useGeneration();
   const { mapping, setMapping, cutting, rerun, locate } = generation;
@@ -34,12 +34,17 @@ export function useManuscript(reading: boolean, editor: React.RefObject<TextEdit
     [take],
   );
 
-  // biome-ignore lint/correctness/useExhaustiveDependencies: a draft is taken up once, when this place opens.
+  const takenUp = useRef(false);
+  useEffect(() => stop, [stop]);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: a draft is taken up once, when all slides are here.
   useEffect(() => {
+    if (arriving || takenUp.current) return;
+    takenUp.current = true;
     const draft = readDraft(deck.id);
-    if (draft !== null && !reading) type(draft);
-    return stop;
-  }, []);
+    if (draft === null) return;
+    editor.current?.replace(draft);
+    type(draft);
+  }, [arriving]);
 
   /** When the deck was changed otherwise (undo, another page, a job), text and lines follow it. */
   // biome-ignore lint/correctness/useExhaustiveDependencies: the lines are found again when the deck or its text changes.
@@ -50,7 +55,7 @@ export function useManuscript(reading: boolean, editor: React.RefObject<TextEdit
       shown.current = next;
       editor.current?.replace(next);
     }
-    if (reading) {
+    if (arriving) {
       setMapping(remembered(deck.slides));
       return;
     }
@@ -62,7 +67,7 @@ export function useManuscript(reading: boolean, editor: React.RefObject<TextEdit
       deck.manuscript ? 250 : 0,
     );
     return () => clearTimeout(timer);
-  }, [deck, text, metadata, reading]);
+  }, [deck, text, metadata, arriving]);
 
   /** Cuts the text by another rule; from then on, a typed deck with a rule of its own keeps its text as a document. */
   const setRule = useCallback(
