@@ -1,11 +1,12 @@
 // Unpacks the shipped fonts (web fonts from npm packages) to TrueType in dist/fonts and writes the catalogue of faces.
 // `node scripts/fonts.mjs` does what is missing; `--catalogue` writes core/layout/fonts/catalogue.json again.
-import { existsSync, mkdirSync, readFileSync, writeFileSync } from "node:fs";
+import { existsSync, mkdirSync, readFileSync, readdirSync, writeFileSync } from "node:fs";
 import { createRequire } from "node:module";
 import { dirname, join } from "node:path";
 import { fileURLToPath } from "node:url";
 import { convert } from "fontverter";
 import { Blob, Face } from "harfbuzzjs";
+import subsetFont from "subset-font";
 
 const root = join(dirname(fileURLToPath(import.meta.url)), "..");
 const require = createRequire(join(root, "web/package.json"));
@@ -23,6 +24,10 @@ const FAMILIES = [
   ["JetBrains Mono", "jetbrains-mono", LATIN_GREEK_CYRILLIC.filter((name) => name !== "greek-ext"), STYLES],
   ["Noto Sans Arabic", "noto-sans-arabic", ["arabic"], UPRIGHT],
   ["Noto Sans Hebrew", "noto-sans-hebrew", ["hebrew"], UPRIGHT],
+  ["Noto Sans Devanagari", "noto-sans-devanagari", ["devanagari"], UPRIGHT],
+  ["Noto Sans Bengali", "noto-sans-bengali", ["bengali"], UPRIGHT],
+  ["Noto Sans Tamil", "noto-sans-tamil", ["tamil"], UPRIGHT],
+  ["Noto Sans Thai", "noto-sans-thai", ["thai"], UPRIGHT],
   ["Noto Sans Symbols 2", "noto-sans-symbols-2", ["math", "symbols"], ["400-normal"]],
   ["DejaVu Sans", "dejavu-sans", ["latin"], UPRIGHT],
   ["Carlito", "carlito", COMMON, STYLES],
@@ -33,48 +38,78 @@ const FAMILIES = [
   ["Gelasio", "gelasio", ["latin", "latin-ext"], STYLES],
   ["Archivo Narrow", "archivo-narrow", ["latin", "latin-ext"], STYLES],
   ["Comic Relief", "comic-relief", COMMON, UPRIGHT],
+  // Variable fonts in about a hundred parts each; every part becomes one file a weight.
+  ...["SC", "TC", "JP", "KR"].map((name) => {
+    const folder = `noto-sans-${name.toLowerCase()}`;
+    return [`Noto Sans ${name}`, folder, numberedParts(folder), UPRIGHT, "variable"];
+  }),
 ];
 
-const folderOf = (name) => dirname(require.resolve(`@fontsource/${name}/package.json`));
+/** The parts of a variable font that hold its own script; the others hold Latin letters. */
+function numberedParts(name) {
+  const numbers = readdirSync(join(folderOf(name, true), "files")).flatMap(
+    (file) => /-(\d+)-wght/.exec(file)?.[1] ?? [],
+  );
+  return numbers.sort((a, b) => Number(a) - Number(b));
+}
 
-const truetype = (name, id) => convert(readFileSync(join(folderOf(name), "files", `${id}.woff`)), "sfnt");
+function folderOf(name, variable) {
+  return dirname(require.resolve(`@fontsource${variable ? "-variable" : ""}/${name}/package.json`));
+}
+
+/** Returns a face as TrueType. A variable font is instanced at the weight. */
+async function truetype(name, subset, style, variable) {
+  if (!variable) return convert(readFileSync(join(folderOf(name), "files", `${name}-${subset}-${style}.woff`)), "sfnt");
+  const file = join(folderOf(name, true), "files", `${name}-${subset}-wght-normal.woff2`);
+  const font = await convert(readFileSync(file), "sfnt");
+  const text = String.fromCodePoint(...new Face(new Blob(font)).collectUnicodes());
+  return subsetFont(font, text, { targetFormat: "sfnt", variationAxes: { wght: Number.parseInt(style, 10) } });
+}
 
 /** The characters that the face really has, as ranges, from the font's own table. */
-async function rangesOf(name, id) {
-  const points = [...new Face(new Blob(await truetype(name, id))).collectUnicodes()].sort((a, b) => a - b);
+async function rangesOf(...face) {
+  const points = [...new Face(new Blob(await truetype(...face))).collectUnicodes()].sort((a, b) => a - b);
   const ranges = [];
   for (const point of points) {
     const last = ranges.at(-1);
     if (last && last[1] === point - 1) last[1] = point;
     else ranges.push([point, point]);
   }
+  // Each range as its distance from the one before, and its length where it is longer than one character.
+  let end = 0;
   return ranges
-    .map(([from, to]) => (from === to ? from.toString(16) : `${from.toString(16)}-${to.toString(16)}`))
-    .join(",");
+    .map(([from, to]) => {
+      const distance = (from - end).toString(36);
+      end = to;
+      return from === to ? distance : `${distance}+${(to - from).toString(36)}`;
+    })
+    .join(" ");
 }
 
 async function catalogue() {
+  const ranges = [];
   const families = [];
-  for (const [family, name, subsets, styles] of FAMILIES) {
+  for (const [family, name, subsets, styles, variable] of FAMILIES) {
     const faces = [];
     for (const style of styles) {
       const [weight, slant] = style.split("-");
       for (const subset of subsets) {
+        const covered = await rangesOf(name, subset, style, variable);
+        if (!ranges.includes(covered)) ranges.push(covered);
         const id = `${name}-${subset}-${style}`;
-        faces.push({ id, package: name, weight: Number(weight), slant, ranges: await rangesOf(name, id) });
+        faces.push({ id, weight: Number(weight), slant, ranges: ranges.indexOf(covered) });
       }
     }
     families.push({ family, faces });
   }
-  return families;
+  return { ranges, families };
 }
 
-if (process.argv.includes("--catalogue")) writeFileSync(CATALOGUE, `${JSON.stringify(await catalogue(), null, 1)}\n`);
+if (process.argv.includes("--catalogue")) writeFileSync(CATALOGUE, `${JSON.stringify(await catalogue())}\n`);
 mkdirSync(OUT, { recursive: true });
-for (const { faces } of JSON.parse(readFileSync(CATALOGUE, "utf8"))) {
-  for (const face of faces) {
-    const file = join(OUT, `${face.id}.ttf`);
-    if (existsSync(file)) continue;
-    writeFileSync(file, await truetype(face.package, face.id));
-  }
-}
+for (const [, name, subsets, styles, variable] of FAMILIES)
+  for (const style of styles)
+    for (const subset of subsets) {
+      const file = join(OUT, `${name}-${subset}-${style}.ttf`);
+      if (!existsSync(file)) writeFileSync(file, await truetype(name, subset, style, variable));
+    }

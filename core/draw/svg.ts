@@ -1,5 +1,5 @@
 import type { FigurePath } from "@unitext/core/figures";
-import { type Frame, type Reveal, textHash, valueHash, escapeXml } from "@unitext/core/model";
+import { type Frame, type Reveal, textHash, valueHash, escapeXml, languageDirection } from "@unitext/core/model";
 import {
   cssFamily,
   drawsLigatures,
@@ -271,7 +271,8 @@ export function scenesMarkup(
     const { width, height } = scene.page;
     const revealOf: RevealOf = (element, paragraph) =>
       scene.reveals?.find((reveal) => reveal.element === element && reveal.paragraph === paragraph);
-    return `<svg viewBox="0 0 ${n(width)} ${n(height)}" aria-hidden="true"><rect width="${n(width)}" height="${n(height)}" fill="${paintOf(scene.background)}"/>${nodesMarkup(scene, { ...options, own: `d${nth + 1}-` }, outlines, revealOf)}</svg>`;
+    const direction = languageDirection(scene.language) === "rtl" ? ' data-direction="rtl"' : "";
+    return `<svg viewBox="0 0 ${n(width)} ${n(height)}"${direction} aria-hidden="true"><rect width="${n(width)}" height="${n(height)}" fill="${paintOf(scene.background)}"/>${nodesMarkup(scene, { ...options, own: `d${nth + 1}-` }, outlines, revealOf)}</svg>`;
   });
   return {
     definitions: `<svg width="0" height="0" aria-hidden="true"><defs>${outlines.definitions.join("")}</defs></svg>`,

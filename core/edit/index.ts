@@ -3,6 +3,7 @@ export * from "./apply";
 export { Batch, Change, Place, SingleChange, singles, batch } from "./change";
 export * from "./frames";
 export { changePage, PageResizer, resizeDeck } from "./page";
+export { mirrorDeck } from "./mirror";
 export { indexAt, longestRise, placeOf } from "./order";
 export {
   applyOwn,

@@ -9,12 +9,14 @@ import {
   type Bullet,
   type Element,
 } from "@unitext/core/model";
-import { faceFor, familyNamed, type Family } from "./fonts";
+import { faceFor, familyForWord, familyNamed, type Family } from "./fonts";
+import { SPACE } from "./shapedparagraph";
 import { drawableCharacter, symbolsAsText } from "./symbols";
 import type { SlideContext } from "./context";
 
 const LETTERS = "abcdefghijklmnopqrstuvwxyzABCDEFGHIJKLMNOPQRSTUVWXYZ";
 const DIGITS = "0123456789";
+const NOT_ASCII = /[^\0-\u007F]/;
 
 /** Collects the families and characters of slides that share a theme. */
 class FaceCollector {
@@ -22,6 +24,8 @@ class FaceCollector {
   private readonly styles = new Set<TextStyle>();
   /** The characters by weight and slope: two flags. */
   private readonly characters = new Map<string, Set<number>>();
+  /** Words with other than ASCII characters, by weight and slope: one family has all letters of a word. */
+  private readonly words = new Map<string, Set<string>>();
 
   constructor(private readonly metadata: SlideContext["metadata"]) {
     const { heading, body, code } = metadata.theme.fonts;
@@ -43,10 +47,24 @@ class FaceCollector {
   /** Returns the ids of the faces that draw the characters, and the first face of each family. */
   faces(): string[] {
     const faces = new Set([...this.families].flatMap(({ faces: [first] }) => (first ? [first.id] : [])));
-    for (const [key, points] of this.characters)
-      for (const family of this.families)
-        for (const point of points)
-          faces.add(faceFor(family, Math.max(point, 0x20), key[0] === "1", key[1] === "1").id);
+    const { language } = this.metadata;
+    const add = (family: Family, points: Iterable<number>, key: string) => {
+      for (const point of points)
+        faces.add(faceFor(family, Math.max(point, 0x20), key[0] === "1", key[1] === "1", language).id);
+    };
+    for (const family of this.families) {
+      for (const [key, points] of this.characters) add(family, points, key);
+      for (const [key, words] of this.words)
+        for (const word of words) {
+          const own = familyForWord(family, word, language);
+          if (own !== family)
+            add(
+              own,
+              [...word].map((character) => must(character.codePointAt(0))),
+              key,
+            );
+        }
+    }
     return [...faces];
   }
 
@@ -55,6 +73,9 @@ class FaceCollector {
     const points = this.characters.get(key) ?? new Set();
     this.characters.set(key, points);
     for (const character of text) points.add(must(character.codePointAt(0)));
+    const words = this.words.get(key) ?? new Set();
+    this.words.set(key, words);
+    if (NOT_ASCII.test(text)) for (const word of text.split(SPACE)) if (NOT_ASCII.test(word)) words.add(word);
   }
 
   private element(element: Element): void {

@@ -2,9 +2,12 @@ import { chart, codeLines, diagram, type Figure, formulaShape } from "@unitext/c
 import {
   type CodeElement,
   type DeckMetadata,
+  type Direction,
   type Element,
   type ForeignElement,
   type FormulaElement,
+  type Frame,
+  languageDirection,
   type MediaElement,
   type PictureElement,
   type RichText,
@@ -40,13 +43,53 @@ type Layer<E> = (
   assets: DeckMetadata["assets"],
 ) => Omit<Laid, "box"> & { size: number; overflow: number; grid?: TableGrid };
 
+/**
+ * Whether a table, chart or diagram is read from right to left: as it says itself; else as the language is, unless its
+ * file gives it an appearance of its own.
+ */
+export function isMirrored(
+  element: FigureElement,
+  { language, style }: Pick<TextContext, "language" | "style">,
+): boolean {
+  if ("direction" in element && element.direction) return element.direction === "rtl";
+  if (style || (element.kind === "table" && element.widths)) return false;
+  return languageDirection(language) === "rtl";
+}
+
+/** Returns a figure in the direction in which an element is read: as it is, or mirrored in the middle of its frame. */
+function directed(figure: Figure, frame: Frame, element: FigureElement, setting: TextContext): Figure {
+  if (isMirrored(element, setting)) return mirroredFigure(figure, frame);
+  if (languageDirection(setting.language) === "ltr") return figure;
+  return { ...figure, labels: figure.labels.map((label) => ({ ...label, text: inDirection(label.text, "ltr") })) };
+}
+
+const inDirection = (text: RichText, direction: Direction): RichText =>
+  text.map((paragraph) => ({ ...paragraph, properties: { ...paragraph.properties, direction } }));
+
+/** Returns a figure as in a mirror in the middle of a frame; its labels stay readable. */
+function mirroredFigure({ paths, labels }: Figure, { x, width }: Frame): Figure {
+  const sum = 2 * x + width;
+  return {
+    paths: paths.map((path) => {
+      const [a, b, c, d, e, f] = path.matrix ?? [1, 0, 0, 1, 0, 0];
+      return { ...path, matrix: [-a, b, -c, d, sum - e, f] };
+    }),
+    labels: labels.map(({ turn, ...label }) => ({
+      ...label,
+      frame: { ...label.frame, x: sum - label.frame.x - label.frame.width },
+      text: inDirection(label.text, "rtl"),
+      ...(turn ? { turn: { by: -turn.by, about: [sum - turn.about[0], turn.about[1]] as const } } : {}),
+    })),
+  };
+}
+
 function measure(text: string, size: number, { fonts, theme, language }: TextContext): number {
   const family = familyNamed(theme.fonts.body);
   let width = 0;
   for (const word of text.split(/( )/))
     if (word)
       width += fonts
-        .face(faceFor(family, must(word.codePointAt(0)), false, false).id)
+        .face(faceFor(family, must(word.codePointAt(0)), false, false, language).id)
         .word(word, false, language).width;
   return width * size;
 }
@@ -90,6 +133,7 @@ function codeText(element: CodeElement): RichText {
   const text = codeLines(element.text, element.language).map((line) => ({
     kind: "plain" as const,
     level: 0,
+    properties: { direction: "ltr" as const },
     runs: line.map(({ text: words, tone }) => ({
       text: words.replace(/ /g, "\u00A0").replace(/\u00A0(?=\S)/g, " "),
       marks: ["code", toneMark(tone)] as never,
@@ -187,7 +231,14 @@ const LAYERS: { [K in FigureElement["kind"]]: Layer<Extract<FigureElement, { kin
         )
       : undefined;
     const room = caption ? caption.used + 6 : 0;
-    const set = setTable(element, { ...frame, height: frame.height - room }, sizes, setting, theme.colours, assets);
+    const set = setTable(
+      element,
+      { ...frame, height: frame.height - room },
+      sizes,
+      { ...setting, mirrored: isMirrored(element, setting) },
+      theme.colours,
+      assets,
+    );
     const drop = set.used + 6;
     const below: SceneNode[] = caption
       ? [
@@ -211,7 +262,8 @@ const LAYERS: { [K in FigureElement["kind"]]: Layer<Extract<FigureElement, { kin
       size,
       measure: (text, at) => measure(text, at, setting),
     });
-    return { ...drawn(figure, element.id, must(sizes.at(-1)), setting), used: place.frame.height, size };
+    const shown = directed(figure, place.frame, element, setting);
+    return { ...drawn(shown, element.id, must(sizes.at(-1)), setting), used: place.frame.height, size };
   },
   chart: (element, place, sizes, theme, setting) => {
     const free = element.frame !== undefined;
@@ -226,7 +278,8 @@ const LAYERS: { [K in FigureElement["kind"]]: Layer<Extract<FigureElement, { kin
       size,
       measure: (text, at) => measure(text, at, setting),
     });
-    return { ...drawn(figure, element.id, size * 0.75, setting), used: place.frame.height, size };
+    const shown = directed(figure, place.frame, element, setting);
+    return { ...drawn(shown, element.id, size * 0.75, setting), used: place.frame.height, size };
   },
 };
 

@@ -4,7 +4,7 @@ export type { SlideContext } from "./context";
 export { facesNeeded } from "./facesneeded";
 export { boxesOf, layoutSlide, overflowOf } from "./layout";
 export { breakLines, type LineRange, visualOrder } from "./linebreaking";
-export { bidiLevels } from "./paragraph";
+export { bidiLevels, isRightToLeft } from "./paragraph";
 export { type RoleProperties, roleProperties } from "./roleproperties";
 export { type LinkPlace, linkPlaces } from "./links";
 export { type MediaPlace, mediaPlaces } from "./media";
@@ -14,6 +14,7 @@ export {
   contentArea,
   LINE_HEIGHT,
   loosePlace,
+  mirroredOnPage,
   PARAGRAPH_GAP,
   pageScale,
   sizeOf,

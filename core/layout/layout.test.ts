@@ -98,7 +98,7 @@ describe("line breaking", () => {
       /\u{1F02C}\u{1F3FF}/u,
     ];
     const differing = examples.filter(
-      ({ text, breaks }) => [...new Set(lineBreaks(text).map(({ at }) => at))].join() !== breaks.join(),
+      ({ text, breaks }) => [...new Set(lineBreaks(text, "en").map(({ at }) => at))].join() !== breaks.join(),
     );
     expect(examples.length).toBeGreaterThan(7000);
     expect(differing.filter(({ text }) => !exceptions.some((exception) => exception.test(text)))).toEqual([]);
@@ -188,8 +188,8 @@ describe("fonts", () => {
   });
 
   it("takes bold and italic faces where the family has them", () => {
-    expect(faceFor(familyNamed("Literata"), 0x61, true, true).id).toBe("literata-latin-700-italic");
-    expect(faceFor(familyNamed("Literata"), 0x0645, false, true).id).toBe("noto-sans-arabic-arabic-400-normal");
+    expect(faceFor(familyNamed("Literata"), 0x61, true, true, "").id).toBe("literata-latin-700-italic");
+    expect(faceFor(familyNamed("Literata"), 0x0645, false, true, "").id).toBe("noto-sans-arabic-arabic-400-normal");
   });
 });
 

@@ -4,6 +4,7 @@ import {
   type Footnote,
   type Frame,
   isEmptyText,
+  languageDirection,
   mapElementTexts,
   type PictureElement,
   readingOrder,
@@ -13,15 +14,15 @@ import {
   type Slide,
 } from "@unitext/core/model";
 import type { Scene, SceneBox, SceneNode } from "./scene";
-import { contentArea, loosePlace, pageScale, type SlotPlace, slotPlaces } from "./slots";
+import { contentArea, loosePlace, mirroredOnPage, pageScale, type SlotPlace, slotPlaces } from "./slots";
 import { NOTE_MARK, type TextContext } from "./textstyle";
 import { type Group, withSlideTheme, type SlideContext } from "./context";
 import { layGroup } from "./elements";
 import { backgroundNodes, footnotes, ornaments, plates, regions } from "./surroundings";
 
 function groups(slide: Slide, context: SlideContext): Group[] {
-  const { page } = context.metadata;
-  const places = slotPlaces(slide.arrangement, page, slide.widths);
+  const { page, language } = context.metadata;
+  const places = slotPlaces(slide.arrangement, page, languageDirection(language), slide.widths);
   const found = new Map<string, Group>();
   const side: PictureElement[] = [];
   // Where every element has a frame, later ones are drawn in front of earlier ones.
@@ -55,10 +56,12 @@ function groups(slide: Slide, context: SlideContext): Group[] {
   return side.length ? besidePictures(all, side, slide, context) : all;
 }
 
-/** Puts pictures without a slot to the right of the text, which gives way; without text they take its place. */
+/** Puts pictures without a slot beside the end of the lines of text, which gives way; without text they take its place. */
 function besidePictures(all: Group[], pictures: PictureElement[], slide: Slide, { metadata }: SlideContext): Group[] {
+  const { page } = metadata;
+  const direction = languageDirection(metadata.language);
   const { frame } =
-    slotPlaces(slide.arrangement, metadata.page, slide.widths).get("body") ?? loosePlace("body", metadata.page);
+    slotPlaces(slide.arrangement, page, direction, slide.widths).get("body") ?? loosePlace("body", page);
   const free = contentArea(metadata.page);
   const texts = all.filter(
     ({ place, elements }) =>
@@ -70,14 +73,17 @@ function besidePictures(all: Group[], pictures: PictureElement[], slide: Slide, 
       ...all,
       { place: { frame: area, role: "picture", anchor: "middle", align: "centre" }, slot: null, elements: pictures },
     ];
-  const narrow = (place: SlotPlace): SlotPlace => ({
-    ...place,
-    frame: { ...place.frame, x: area.x + (place.frame.x - area.x) * 0.58, width: place.frame.width * 0.56 },
-  });
-  const right: Frame = { x: area.x + area.width * 0.6, y: area.y, width: area.width * 0.4, height: area.height };
+  // From right to left, the narrower places are computed on the mirrored page and mirrored back.
+  const fromLeft = (given: Frame) => (direction === "rtl" ? mirroredOnPage(given, page) : given);
+  const base = fromLeft(area);
+  const narrow = (place: SlotPlace): SlotPlace => {
+    const own = fromLeft(place.frame);
+    return { ...place, frame: fromLeft({ ...own, x: base.x + (own.x - base.x) * 0.58, width: own.width * 0.56 }) };
+  };
+  const side = fromLeft({ x: base.x + base.width * 0.6, y: base.y, width: base.width * 0.4, height: base.height });
   return [
     ...all.map((group) => (texts.includes(group) ? { ...group, place: narrow(group.place) } : group)),
-    { place: { frame: right, role: "picture", anchor: "middle", align: "centre" }, slot: null, elements: pictures },
+    { place: { frame: side, role: "picture", anchor: "middle", align: "centre" }, slot: null, elements: pictures },
   ];
 }
 

@@ -2,15 +2,73 @@ import { must } from "@unitext/core/model";
 import LineBreaker from "linebreak";
 import { SPACE, type ShapedParagraph } from "./shapedparagraph";
 
-/** Returns where lines may break by UAX #14, and where the visible text of such a line ends. */
-export function lineBreaks(text: string): ShapedParagraph["breaks"] {
+/** Scripts without spaces between words, whose line breaks are those of words (UAX #14, class SA). */
+const UNSPACED = /[\u0E00-\u0EFF\u1000-\u109F\u1780-\u17FF]+/g;
+
+/** Returns where words begin inside the stretches of Thai, Lao, Khmer and Myanmar of a text. */
+function wordStarts(text: string): number[] {
+  return [...text.matchAll(UNSPACED)].flatMap(({ 0: stretch, index }) => {
+    const words = [...new Intl.Segmenter("th", { granularity: "word" }).segment(stretch)];
+    // Marks and punctuation never begin a line by a rule of their own (UAX #14, LB9 and LB13).
+    return words.flatMap(({ index: at }) =>
+      LETTER.test(stretch[at] ?? "") && /[\p{L}\p{M}\p{N}]/u.test(stretch[at - 1] ?? "") ? [index + at] : [],
+    );
+  });
+}
+
+/** In Chinese, small kana and the prolonged sound mark may begin a line (UAX #14, class CJ as ID). */
+const SMALL_KANA = /[ぁぃぅぇぉっゃゅょゎゕゖァィゥェォッャュョヮヵヶー]/;
+const HAN_LANGUAGE = /^(zh|ja|yue)\b/i;
+const OPENING_QUOTE = /[\u2018\u201C]/;
+const CLOSING_QUOTE = /[\u2019\u201D]/;
+const IDEOGRAPH = /[\p{Script=Han}\p{Script=Hiragana}\p{Script=Katakana}\u3001-\u303F\uFF00-\uFFEF]/u;
+const HANGUL = /\p{Script=Hangul}/u;
+const LETTER = /[\p{L}\p{N}]/u;
+
+/**
+ * Whether a language allows a break at an index; `allowed` is what UAX #14 says without tailoring. Chinese and Japanese
+ * break outside of quotation marks, which are then opening and closing (OP and CL instead of QU). Korean breaks at
+ * spaces only, which is the other of the two styles that UAX #14 names for it.
+ */
+function tailored(text: string, at: number, allowed: boolean, language: string): boolean {
+  const [before, after] = [text[at - 1] ?? "", text[at] ?? ""];
+  if (HAN_LANGUAGE.test(language)) {
+    if (OPENING_QUOTE.test(before) || CLOSING_QUOTE.test(after)) return false;
+    if (OPENING_QUOTE.test(after) && IDEOGRAPH.test(before)) return !OPENING_BRACKET.test(before);
+    if (CLOSING_QUOTE.test(before) && IDEOGRAPH.test(after)) return !CLOSING_BRACKET.test(after);
+    if (/^(zh|yue)/i.test(language) && SMALL_KANA.test(after) && IDEOGRAPH.test(before))
+      return !OPENING_BRACKET.test(before);
+  }
+  if (/^ko\b/i.test(language) && HANGUL.test(before + after) && LETTER.test(before) && LETTER.test(after)) return false;
+  return allowed;
+}
+const OPENING_BRACKET = /[\p{Ps}]/u;
+const CLOSING_BRACKET = /[\p{Pe}、。，．：；？！]/u;
+const TAILORED = /^(zh|ja|yue|ko)\b/i;
+
+/**
+ * Returns where lines may break by UAX #14 with the tailoring of the language, and where the visible text of such a line
+ * ends.
+ */
+export function lineBreaks(text: string, language: string): ShapedParagraph["breaks"] {
   const breaks: ShapedParagraph["breaks"] = [];
   if (text === "") return breaks;
   const breaker = new LineBreaker(text);
-  for (let next = breaker.nextBreak(); next; next = breaker.nextBreak()) {
-    let visible = next.position;
+  const required = new Map<number, boolean>();
+  for (let next = breaker.nextBreak(); next; next = breaker.nextBreak())
+    required.set(next.position, next.required === true && text[next.position - 1] === "\n");
+  for (const at of wordStarts(text)) required.set(at, required.get(at) ?? false);
+  if (TAILORED.test(language))
+    for (let at = 1; at < text.length; at++) {
+      const allowed = required.has(at);
+      if (tailored(text, at, allowed, language) === allowed || required.get(at)) continue;
+      if (allowed) required.delete(at);
+      else required.set(at, false);
+    }
+  for (const at of [...required.keys()].sort((a, b) => a - b)) {
+    let visible = at;
     while (visible > 0 && SPACE.test(must(text[visible - 1])) && text[visible - 1] !== "\u00A0") visible--;
-    breaks.push({ at: next.position, visible, required: next.required === true && text[next.position - 1] === "\n" });
+    breaks.push({ at, visible, required: required.get(at) ?? false });
   }
   if (breaks.at(-1)?.at !== text.length) breaks.push({ at: text.length, visible: text.length, required: false });
   if (text.endsWith("\n")) breaks.push({ at: text.length, visible: text.length, required: false });

@@ -3,7 +3,7 @@ import { type SceneNode, bulletNodes } from "./scene";
 import { drawFill, strokeOf } from "./shapes";
 import { breakText, setText, shapeText } from "./text";
 import type { TextContext } from "./textstyle";
-import { type SetTable, spanOf } from "./tablegrid";
+import { columnLeft, type SetTable, spanOf } from "./tablegrid";
 
 /** Default padding of a cell (ECMA-376-1, 21.1.3.17: 0.1 inch at the sides, 0.05 above and below). */
 const CELL_INSETS = [7.2, 3.6, 7.2, 3.6] as const;
@@ -59,6 +59,20 @@ function rowHeights(given: readonly number[], count: number, cells: readonly Pla
   return heights;
 }
 
+/** Returns a cell of a table that is read from right to left with the borders of its left and right exchanged. */
+function mirroredCell(cell: Cell): Cell {
+  if (!cell.borders) return cell;
+  const { left, right, ...rest } = cell.borders;
+  return {
+    ...cell,
+    borders: {
+      ...rest,
+      ...(left === undefined ? {} : { right: left }),
+      ...(right === undefined ? {} : { left: right }),
+    },
+  };
+}
+
 /** Draws the borders of a cell whose box is given. */
 function borderNodes({ borders }: Cell, { x, y, width, height }: Frame, element: string): SceneNode[] {
   const sides = {
@@ -82,7 +96,8 @@ function cellTextNodes(
   setting: TextContext,
 ): SceneNode[] {
   if (isEmptyText(cell.text)) return [];
-  const [left, top, right, bottom] = insets;
+  const [start, top, end, bottom] = insets;
+  const [left, right] = setting.mirrored ? [end, start] : [start, end];
   const frame = {
     x: box.x + left,
     y: box.y + top,
@@ -120,13 +135,16 @@ export function setOwnTable(
   for (const placed of cells) {
     const { cell, row, column, across, down } = placed;
     const box = {
-      x: frame.x + spanOf(widths, 0, column),
+      x: columnLeft(frame, widths, column, across, setting),
       y: frame.y + spanOf(heights, 0, row),
       width: spanOf(widths, column, across),
       height: spanOf(heights, row, down),
     };
     if (cell.fill) fills.push(...drawFill(cell.fill, box, id, assets));
-    front.push(...borderNodes(cell, box, id), ...cellTextNodes(placed, box, element, size, setting));
+    front.push(
+      ...borderNodes(setting.mirrored ? mirroredCell(cell) : cell, box, id),
+      ...cellTextNodes(placed, box, element, size, setting),
+    );
   }
   const overflow = Math.max(0, used - Math.max(frame.height, spanOf(given, 0, given.length)));
   // A file's own row heights are taken on trust, so a little more is no overflow.

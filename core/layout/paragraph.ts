@@ -1,7 +1,17 @@
 import { formulaShape } from "@unitext/core/figures";
-import { type Paragraph, type Run, type RunProperties, must } from "@unitext/core/model";
+import {
+  type Direction,
+  directionOf,
+  languageDirection,
+  must,
+  type Paragraph,
+  type ParagraphProperties,
+  paragraphText,
+  type Run,
+  type RunProperties,
+} from "@unitext/core/model";
 import bidiFactory from "bidi-js";
-import { type FontSet, faceFor, type ShapedWord } from "./fonts";
+import { type Family, type FontSet, faceFor, familyForWord, type ShapedWord } from "./fonts";
 import { symbolsAsText } from "./symbols";
 import { lineBreaks } from "./linebreaking";
 import { type Style, type Piece, type Tabs, type ShapedParagraph, SPACE } from "./shapedparagraph";
@@ -14,6 +24,7 @@ const bidi = bidiFactory();
  */
 const RTL = /[\u0590-\u08FF\u200F\u202A-\u202E\u2066-\u2069\uFB1D-\uFDFF\uFE70-\uFEFF]|[\uD802-\uD803\uD83A-\uD83B]/;
 
+const NOT_ASCII = /[^\0-\u007F]/;
 const MARK = /\p{M}|[\u200C\u200D\uFE00-\uFE0F]/u;
 
 /** Stands in the text for an inline object: U+FFFC, before and after which UAX #14 allows breaks. */
@@ -90,6 +101,24 @@ export function bidiLevels(text: string, direction?: "ltr" | "rtl"): { levels: U
   return { levels, base: ((paragraphs[0]?.level ?? 0) % 2) as 0 | 1 };
 }
 
+/**
+ * Returns the direction of a paragraph as far as it does not follow from its text: what it or its level sets, else that
+ * of the language. Text in the style of a file has only the former.
+ */
+export function paragraphDirection(
+  { properties }: Paragraph,
+  { level, language, styled }: { level?: ParagraphProperties | undefined; language: string; styled: boolean },
+): Direction | undefined {
+  const set = directionOf(properties, level);
+  if (set || styled) return set;
+  return languageDirection(language) === "rtl" ? "rtl" : undefined;
+}
+
+/** Whether a paragraph is read from right to left. */
+export function isRightToLeft(paragraph: Paragraph, context: Parameters<typeof paragraphDirection>[1]): boolean {
+  return bidiLevels(paragraphText(paragraph), paragraphDirection(paragraph, context)).base === 1;
+}
+
 /** The space on both sides of a formula together, in em. */
 const FORMULA_GAP = 0.1;
 
@@ -134,16 +163,30 @@ class ParagraphShaper {
     }
     const { text } = this;
     let face = "";
+    let family = style.family;
+    let wordEnd = start;
     for (let at = start; at < end; ) {
       const code = must(text.codePointAt(at));
       const isSpace = SPACE.test(must(text[at]));
+      if (at >= wordEnd && !isSpace) {
+        wordEnd = at + 1;
+        while (wordEnd < end && !SPACE.test(must(text[wordEnd]))) wordEnd++;
+        const word = text.slice(at, wordEnd);
+        family = NOT_ASCII.test(word) ? familyForWord(style.family, word, this.language) : style.family;
+      }
       if (!(MARK.test(String.fromCodePoint(code)) && face))
-        face = faceFor(style.family, isSpace ? 0x20 : code, style.bold, style.italic).id;
+        face = faceFor(
+          isSpace ? style.family : family,
+          isSpace ? 0x20 : code,
+          style.bold,
+          style.italic,
+          this.language,
+        ).id;
       const next = at + (code > 0xffff ? 2 : 1);
       if (this.tabs && text[at] === "\t") {
         this.tab(at, face, style, this.tabs);
         at = next;
-      } else at = this.word(at, next, end, face, style, isSpace);
+      } else at = this.word(at, next, end, face, style, family, isSpace);
     }
   }
 
@@ -160,7 +203,7 @@ class ParagraphShaper {
     const word = placeholderWord(width + FORMULA_GAP);
     this.width += word.width;
     this.upTo[end] = this.width;
-    const face = faceFor(style.family, 0x20, false, false).id;
+    const face = faceFor(style.family, 0x20, false, false, this.language).id;
     const line = this.fonts.face(face).metrics.line;
     this.pieces.push({ start, end, face, line, style, level: this.levelAt(start), space: false, word });
   }
@@ -188,12 +231,20 @@ class ParagraphShaper {
   }
 
   /** Shapes the word or the spaces that begin at `start`. Returns the index after them. */
-  private word(start: number, from: number, last: number, face: string, style: Style, space: boolean): number {
+  private word(
+    start: number,
+    from: number,
+    last: number,
+    face: string,
+    style: Style,
+    family: Family,
+    space: boolean,
+  ): number {
     const { text, levels, tabs, upTo } = this;
     const level = this.levelAt(start);
     const end = space
       ? endOfSpace(text, from, last, levels, level, tabs !== undefined)
-      : endOfWord(text, from, last, levels, level, style, face);
+      : endOfWord(text, from, last, levels, level, style, family, face, this.language);
     const part = text.slice(start, end);
     const shaping = this.fonts.face(face);
     const plain = shaping.word(space ? part.replace(/[\n\t]/g, " ") : part, level % 2 === 1, this.language);
@@ -232,7 +283,7 @@ class ParagraphShaper {
 /**
  * Itemises a paragraph by style, direction and face, shapes it word by word and finds its line breaks (UAX #14). Tabs
  * lead to the given stops, as far as their line has not been broken before; without stops each tab is a space. Without
- * a direction the text decides.
+ * a direction (`paragraphDirection`) the text decides. `ordersAsFile` is false for texts of our own themes.
  */
 export function shapeParagraph(
   paragraph: Paragraph,
@@ -240,10 +291,15 @@ export function shapeParagraph(
   language: string,
   styleOf: StyleOf,
   tabs?: Tabs,
-  direction = paragraph.properties?.direction,
+  direction?: Direction,
+  ordersAsFile = true,
 ): ShapedParagraph {
   const { text, spans } = styled(paragraph, styleOf);
-  const { levels, base } = bidiLevels(text, direction);
+  const bidiText = bidiLevels(text, direction);
+  const { base } = bidiText;
+  // Numbers and words of another script alone keep their order, such as “4.6 m”; only their side is that of the
+  // paragraph (UAX #9, section 4.3). Texts of files are ordered as their programs order them.
+  const levels = !ordersAsFile && !RTL.test(text) ? null : bidiText.levels;
   const shaper = new ParagraphShaper(text, levels, fonts, language, tabs);
   let start = 0;
   for (const { end, style } of spans) {
@@ -251,7 +307,7 @@ export function shapeParagraph(
     start = end;
   }
   shaper.finish();
-  return { text, pieces: shaper.pieces, upTo: shaper.upTo, breaks: lineBreaks(text), base };
+  return { text, pieces: shaper.pieces, upTo: shaper.upTo, breaks: lineBreaks(text, language), base };
 }
 
 function endOfSpace(
@@ -275,7 +331,9 @@ function endOfWord(
   levels: Uint8Array | null,
   level: number,
   style: Style,
+  family: Family,
   face: string,
+  language: string,
 ): number {
   let at = from;
   while (at < end && (!levels || levels[at] === level)) {
@@ -283,8 +341,8 @@ function endOfWord(
     if (unit === 0x20 || SPACE.test(must(text[at]))) break;
     if (unit > 0x7f || !ascii(style, face)) {
       const code = must(text.codePointAt(at));
-      if (!MARK.test(String.fromCodePoint(code)) && faceFor(style.family, code, style.bold, style.italic).id !== face)
-        break;
+      const other = () => faceFor(family, code, style.bold, style.italic, language).id !== face;
+      if (!MARK.test(String.fromCodePoint(code)) && other()) break;
       at += code > 0xffff ? 2 : 1;
     } else at++;
   }
@@ -296,6 +354,6 @@ const asciiFaces = new WeakMap<Style, string>();
 
 function ascii(style: Style, face: string): boolean {
   let own = asciiFaces.get(style);
-  if (own === undefined) asciiFaces.set(style, (own = faceFor(style.family, 0x61, style.bold, style.italic).id));
+  if (own === undefined) asciiFaces.set(style, (own = faceFor(style.family, 0x61, style.bold, style.italic, "").id));
   return own === face;
 }

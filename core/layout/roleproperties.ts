@@ -36,7 +36,7 @@ export function roleProperties(role: SlotRole, theme: Theme, fonts: FontSet): Ro
   if (known) return known;
   const font = HEADING.has(role) ? "heading" : "body";
   const strong = role === "number";
-  const { line } = fonts.face(faceFor(familyNamed(theme.fonts[font]), 0x61, strong, false).id).metrics;
+  const { line } = fonts.face(faceFor(familyNamed(theme.fonts[font]), 0x61, strong, false, "").id).metrics;
   const look: RoleProperties = {
     font,
     colour: roleColour(role),

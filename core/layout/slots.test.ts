@@ -6,7 +6,7 @@ const names = Object.keys(ARRANGEMENTS) as ArrangementName[];
 
 describe.each(names)("the arrangement %s", (arrangement) => {
   it("has a place for each of its slots and for no other", () => {
-    expect([...slotPlaces(arrangement, must(pages[0])).keys()].sort()).toEqual(
+    expect([...slotPlaces(arrangement, must(pages[0]), "ltr").keys()].sort()).toEqual(
       slotsOf(arrangement)
         .map(([slot]) => slot)
         .sort(),
@@ -14,9 +14,9 @@ describe.each(names)("the arrangement %s", (arrangement) => {
   });
 
   it("keeps its slots inside the margins, above the footer, and apart from each other, on every page", () => {
-    for (const page of pages) {
+    for (const [page, direction] of pages.flatMap((one) => [[one, "ltr"] as const, [one, "rtl"] as const])) {
       const area = contentArea(page);
-      const frames = [...slotPlaces(arrangement, page).values()].map(({ frame }) => frame);
+      const frames = [...slotPlaces(arrangement, page, direction).values()].map(({ frame }) => frame);
       for (const { x, y, width, height } of frames) {
         expect(x).toBeGreaterThanOrEqual(area.x - 0.01);
         expect(y).toBeGreaterThanOrEqual(area.y - 0.01);

@@ -5,6 +5,7 @@ import {
   arrangementOf,
   type SlotDescriptor,
   type ArrangementName,
+  type Direction,
   type Frame,
   type Page,
   type SlotRole,
@@ -56,6 +57,11 @@ function placed(
   return { frame, role, anchor, align };
 }
 
+/** Returns a frame on the other side of the page, as decks that are read from right to left have it. */
+export function mirroredOnPage(frame: Frame, page: Page): Frame {
+  return { ...frame, x: page.width - frame.x - frame.width };
+}
+
 const usualOn = new WeakMap<Page, Map<ArrangementName, ReadonlyMap<string, SlotPlace>>>();
 
 /** Returns the slots of an arrangement in their usual widths. Cached for a page. */
@@ -70,8 +76,22 @@ function usualPlaces(arrangement: ArrangementName, page: Page): ReadonlyMap<stri
   return places;
 }
 
-/** Returns the slots of an arrangement on a page, by name. `widths` are the shares of its columns in percent. */
+/**
+ * Returns the slots of an arrangement on a page, by name. In a deck that is read from right to left they are mirrored.
+ * `widths` are the shares of its columns in percent, in reading order.
+ */
 export function slotPlaces(
+  arrangement: ArrangementName,
+  page: Page,
+  direction: Direction,
+  widths?: readonly number[],
+): ReadonlyMap<string, SlotPlace> {
+  const places = placesFromLeft(arrangement, page, widths);
+  if (direction === "ltr") return places;
+  return new Map([...places].map(([name, place]) => [name, { ...place, frame: mirroredOnPage(place.frame, page) }]));
+}
+
+function placesFromLeft(
   arrangement: ArrangementName,
   page: Page,
   widths?: readonly number[],

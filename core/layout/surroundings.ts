@@ -2,6 +2,7 @@ import {
   countsSlide,
   type Element,
   elementTexts,
+  languageDirection,
   type Footnote,
   mapElementTexts,
   type Master,
@@ -15,7 +16,7 @@ import {
 } from "@unitext/core/model";
 import type { SceneNode } from "./scene";
 import { drawFill } from "./shapes";
-import { contentArea, pageScale, slotPlaces, FIGURE_MINIMUM } from "./slots";
+import { contentArea, mirroredOnPage, pageScale, slotPlaces, FIGURE_MINIMUM } from "./slots";
 import { setText } from "./text";
 import type { TextContext } from "./textstyle";
 import type { SlideContext } from "./context";
@@ -24,26 +25,24 @@ import { layBoxed, layElement } from "./elements";
 /** Returns what the theme draws behind the text. */
 export function ornaments(slide: Slide, { metadata }: SlideContext): SceneNode[] {
   const { page, theme } = metadata;
+  const direction = languageDirection(metadata.language);
   const scale = pageScale(page);
   const area = contentArea(page);
   const opens = slide.arrangement === "opening" || slide.arrangement === "section";
   const rect = (x: number, y: number, width: number, height: number, fill: string): SceneNode => ({
     kind: "rect",
-    x,
-    y,
-    width,
-    height,
+    ...(direction === "rtl" ? mirroredOnPage({ x, y, width, height }, page) : { x, y, width, height }),
     fill,
   });
   if (theme.ornament === "none" || slide.arrangement === "blank" || slide.background || slide.master !== undefined)
     return [];
   if (opens) {
-    const place = slotPlaces(slide.arrangement, page).get("subtitle")?.frame.y ?? area.y;
+    const place = slotPlaces(slide.arrangement, page, direction).get("subtitle")?.frame.y ?? area.y;
     const rule = rect(area.x, place - 12 * scale, 72 * scale, 4 * scale, theme.colours.accent);
     return theme.ornament === "band" ? [rect(0, 0, 18 * scale, page.height, theme.colours.accent), rule] : [rule];
   }
   if (theme.ornament === "band") return [rect(0, 0, 6 * scale, page.height, theme.colours.accent)];
-  const title = slotPlaces(slide.arrangement, page).get("title");
+  const title = slotPlaces(slide.arrangement, page, direction).get("title");
   return title
     ? [rect(area.x, title.frame.y + title.frame.height + 6 * scale, area.width, 1 * scale, theme.colours.accent)]
     : [];
@@ -158,12 +157,10 @@ export function footnotes(
     { ...setting, fill: theme.colours.muted },
   );
   const drop = area.height - room.height;
+  const place = { x: area.x, y: area.y + area.height - used - 5 * scale, width: 90 * scale, height: 0.75 * scale };
   const rule: SceneNode = {
     kind: "rect",
-    x: area.x,
-    y: area.y + area.height - used - 5 * scale,
-    width: 90 * scale,
-    height: 0.75 * scale,
+    ...(languageDirection(metadata.language) === "rtl" ? mirroredOnPage(place, page) : place),
     fill: theme.colours.muted,
   };
   return {
@@ -210,12 +207,13 @@ export function regions(slide: Slide, { metadata, number }: SlideContext, settin
   const size = theme.scale.footer * scale;
   const line = (text: string, align: "start" | "end"): SceneNode => {
     const paragraphs = plainText(text).map((paragraph) => ({ ...paragraph, align }));
-    const frame = {
+    const fromLeft = {
       x: area.x,
       y: page.height - 34 * scale,
       width: align === "start" ? area.width * 0.85 : area.width,
       height: size * 1.4,
     };
+    const frame = languageDirection(metadata.language) === "rtl" ? mirroredOnPage(fromLeft, page) : fromLeft;
     const { lines } = setText(
       paragraphs.slice(0, 1),
       { frame, role: "caption", anchor: "top", align: "start" },

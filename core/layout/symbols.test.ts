@@ -72,7 +72,7 @@ describe("signs of fonts that have signs in the place of letters", () => {
   it("are drawn by a face that has them", () => {
     for (const sign of ["▪", "❖", "❑", "✓", "⮚", "◼", "⚫", "🡪", "•"]) {
       const code = must(sign.codePointAt(0));
-      const { id } = faceFor(familyNamed("Noto Sans"), code, false, false);
+      const { id } = faceFor(familyNamed("Noto Sans"), code, false, false, "");
       expect(fonts.face(id).word(sign, false, "en").glyphs[0]).toBeGreaterThan(0);
     }
   });
@@ -99,7 +99,7 @@ describe("signs of fonts that have signs in the place of letters", () => {
 
   it("have their faces loaded before they are drawn", () => {
     const needed = facesNeeded([slideWith([item("v", "Wingdings")])], metadata);
-    expect(needed).toContain(faceFor(familyNamed("Noto Sans"), must("❖".codePointAt(0)), false, false).id);
+    expect(needed).toContain(faceFor(familyNamed("Noto Sans"), must("❖".codePointAt(0)), false, false, "").id);
   });
 
   it("are known by the names of their fonts", () => {

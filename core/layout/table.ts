@@ -13,7 +13,7 @@ import type { SceneNode, TableGrid } from "./scene";
 import { breakText, setText, shapeText } from "./text";
 import type { ParagraphLayout, TextContext } from "./textstyle";
 import { setOwnTable } from "./owntable";
-import { spanOf, type SetTable } from "./tablegrid";
+import { columnLeft, spanOf, type SetTable } from "./tablegrid";
 
 /** A shaped cell, with the positions that it covers. */
 interface Placed {
@@ -256,7 +256,7 @@ function cellNode(
   setting: TextContext,
 ): SceneNode {
   const place = {
-    x: frame.x + spanOf(widths, 0, cell.column) + PAD.x * size,
+    x: columnLeft(frame, widths, cell.column, cell.columns, setting) + PAD.x * size,
     y: frame.y + spanOf(heights, 0, cell.row) + PAD.y * size,
     width: spanOf(widths, cell.column, cell.columns) - 2 * PAD.x * size,
     height: spanOf(heights, cell.row, cell.rows) - 2 * PAD.y * size,

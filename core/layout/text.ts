@@ -4,7 +4,6 @@ import {
   type Run,
   type TextStyle,
   canonical,
-  directionOf,
   type Frame,
   type Paragraph,
   type RichText,
@@ -17,7 +16,7 @@ import {
   must,
 } from "@unitext/core/model";
 import { faceFor } from "./fonts";
-import { shapeParagraph, type StyleOf } from "./paragraph";
+import { paragraphDirection, shapeParagraph, type StyleOf } from "./paragraph";
 import type { ShapedParagraph, Tabs } from "./shapedparagraph";
 import { breakLines } from "./linebreaking";
 import type { SceneLine } from "./scene";
@@ -45,17 +44,19 @@ const shapedOnce = new WeakMap<Paragraph, { theme: Theme; key: string; shaped: S
 function shapedFor(
   paragraph: Paragraph,
   role: SlotRole,
-  { fonts, theme, language }: TextContext,
+  { fonts, theme, language, style }: TextContext,
   styleOf: StyleOf,
   styled = "",
   tabs?: Tabs,
-  direction?: "ltr" | "rtl",
+  level?: LevelStyle,
 ): ShapedParagraph {
   const formulas = paragraph.runs.some(({ marks }) => marks?.includes("formula"));
   const key = `${role}/${language}${styled}`;
   const known = formulas ? undefined : shapedOnce.get(paragraph);
   if (known && known.theme === theme && known.key === key) return known.shaped;
-  const shaped = shapeParagraph(paragraph, fonts, language, styleOf, tabs, direction);
+  const isStyled = style !== undefined;
+  const direction = paragraphDirection(paragraph, { level: level?.paragraph, language, styled: isStyled });
+  const shaped = shapeParagraph(paragraph, fonts, language, styleOf, tabs, direction, isStyled);
   shapedOnce.set(paragraph, { theme, key, shaped });
   return shaped;
 }
@@ -158,9 +159,8 @@ class StyledShaper {
     const blank = runLook(empty ? paragraph.properties?.words : first?.properties);
     const least = (blank.size ?? em) / em;
     const { family } = styleFor(setting.theme, role, [], undefined, blank, em);
-    const direction = directionOf(paragraph.properties, level.paragraph);
     return {
-      shaped: shapedFor(paragraph, role, setting, styleOf, `/${em}/${this.hash}`, tabs, direction),
+      shaped: shapedFor(paragraph, role, setting, styleOf, `/${em}/${this.hash}`, tabs, level),
       marker,
       ...(bullet?.picture ? { sign: bullet.picture } : {}),
       indent,
@@ -177,7 +177,7 @@ class StyledShaper {
         first: metrics.left === undefined && marker ? -hang : metrics.first,
         right: metrics.right,
         least: Number.isFinite(least) ? least : 1,
-        blank: setting.fonts.face(faceFor(family, 0x20, false, false).id).metrics.line,
+        blank: setting.fonts.face(faceFor(family, 0x20, false, false, setting.language).id).metrics.line,
       },
     };
   }
@@ -347,6 +347,7 @@ function inColumns(
 ): SceneLine[] {
   const { frame } = place;
   const lines = placeLines(blocks, broken, size, frame.y, { ...place, frame: { ...frame, width } }, setting);
+  const fromRight = blocks[0]?.shaped.base === 1;
   let column = 0;
   let drop = 0;
   return lines.map((line) => {
@@ -355,7 +356,7 @@ function inColumns(
       column += 1;
       drop = line.y - line.height * 0.8 - frame.y;
     }
-    const right = column * (width + gap);
+    const right = (fromRight ? columns - 1 - column : column) * (width + gap);
     const { sign } = line;
     return {
       ...line,

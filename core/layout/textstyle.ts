@@ -25,6 +25,8 @@ export interface TextContext {
   fill?: string;
   /** The text style that a file gives, and the size in points that counts as one em. */
   style?: { levels: TextStyle; size: number };
+  /** Whether the columns of the table are read from right to left. */
+  mirrored?: boolean;
   /** Whether the shape has been made higher for its text already. */
   grown?: boolean;
   /** The files of picture bullets. */

@@ -2,6 +2,7 @@ export * from "./arrangement";
 export * from "./binding";
 export * from "./boundtexts";
 export * from "./deck";
+export * from "./direction";
 export * from "./elements";
 export * from "./elementtexts";
 export * from "./failure";

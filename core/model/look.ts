@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { Direction } from "./direction";
 import { Colour, Language } from "./units";
 
 const share = z.number().min(0).max(1);
@@ -86,7 +87,7 @@ export const ParagraphProperties = z.object({
   right: points.optional(),
   first: points.optional(),
   tabs: z.array(TabStop).max(32).optional(),
-  direction: z.enum(["ltr", "rtl"]).optional(),
+  direction: Direction.optional(),
   bullet: Bullet.optional(),
   /** The properties of text typed into an empty paragraph; its size is that of the empty line. */
   words: RunProperties.optional(),

@@ -1,5 +1,5 @@
-import { withSourceList } from "@unitext/core/edit";
-import { type Deck, nameOf, type Run } from "@unitext/core/model";
+import { mirrorDeck, withSourceList } from "@unitext/core/edit";
+import { type Deck, languageDirection, nameOf, type Run } from "@unitext/core/model";
 import {
   type Code,
   codeFaults,
@@ -84,7 +84,8 @@ const NO_SPACES = /^(zh|ja|th|lo|km|my)\b/i;
 
 /**
  * Returns a deck in another language: each segment is replaced by what `targetOf` gives for it, or stays. Linked values
- * and texts that hold numbers only are written in the form of the language; everything else is that of the original.
+ * and texts that hold numbers only are written in the form of the language, and the deck is mirrored where the language
+ * is read in the other direction; everything else is that of the original.
  */
 export function translateDeck(
   deck: Deck,
@@ -114,7 +115,9 @@ export function translateDeck(
     });
     return decode({ codes, form: coded.form }, joinPieces(pieces));
   });
-  return { deck: withSourceList({ ...made, language }), segments, translated, adapted };
+  const direction = languageDirection(language);
+  const directed = direction === languageDirection(deck.language) ? made : mirrorDeck(made, direction);
+  return { deck: withSourceList({ ...directed, language }), segments, translated, adapted };
 }
 
 /**

@@ -10,7 +10,7 @@ import {
   type SceneRun,
 } from "@unitext/core/layout";
 import { pathsMarkup, recolourMarkup } from "@unitext/core/draw";
-import { type Reveal, textHash } from "@unitext/core/model";
+import { languageDirection, type Reveal, textHash } from "@unitext/core/model";
 import { memo, useId } from "react";
 
 /** Rounds numbers to thousandths of a point, finer than any screen. */
@@ -225,6 +225,7 @@ export const SlideView = memo(function SlideView({
     // biome-ignore lint/a11y/noSvgWithoutTitle: a drawing with a label has it as aria-label; one without is hidden from readers.
     <svg
       viewBox={`0 0 ${width} ${height}`}
+      data-direction={languageDirection(scene.language)}
       className={`slide-drawing block w-full ${className}`}
       {...(label ? { role: "img", "aria-label": label } : { "aria-hidden": true })}
       lang={scene.language}

@@ -88,7 +88,7 @@ export function Appearance({
               onClick={() => arrange(name)}
               className={`hairline bg-base-100 border p-1 text-left text-xs ${slide.arrangement === name ? "outline-2 outline-secondary" : ""}`}
             >
-              <ArrangementSketch arrangement={name} page={deck.page} />
+              <ArrangementSketch arrangement={name} deck={deck} />
               {ARRANGEMENTS[name].label}
             </button>
           ))}

@@ -1,5 +1,5 @@
 import { slotPlaces } from "@unitext/core/layout";
-import { type Element, type Frame, isEmptyText, type Slide } from "@unitext/core/model";
+import { type Element, type Frame, isEmptyText, type Slide, languageDirection } from "@unitext/core/model";
 import type { CSSProperties } from "react";
 import { useDeck } from "../deck/DeckContext";
 import type { RotatedFrame } from "./frames";
@@ -92,7 +92,7 @@ export function EmptySlots({ slide, scale, onAdd }: { slide: Slide; scale: numbe
     slide.elements.filter((element) => element.kind !== "text" || !isEmptyText(element.text)).map(({ slot }) => slot),
   );
   const { muted } = deck.theme.colours;
-  return [...slotPlaces(slide.arrangement, deck.page, slide.widths)]
+  return [...slotPlaces(slide.arrangement, deck.page, languageDirection(deck.language), slide.widths)]
     .filter(([slot, { role }]) => !filled.has(slot) && role !== "picture" && role !== "figure")
     .map(([slot, { frame }]) => (
       <button

@@ -14,28 +14,77 @@ export interface Family {
   faces: readonly FaceInfo[];
 }
 
-/** Returns a test for a list of Unicode ranges in hex: `0-ff,131`. */
-function coverage(ranges: string): FaceInfo["covers"] {
+/**
+ * Returns the characters in a list of ranges. Each range is its distance from the end of the one before and, where it is
+ * longer than one character, `+` and by how much; both in base 36.
+ */
+function charactersIn(ranges: string): ReadonlySet<number> {
   const points = new Set<number>();
-  for (const range of ranges.split(",")) {
-    const [from = "0", to = from] = range.split("-");
-    for (let point = Number.parseInt(from, 16); point <= Number.parseInt(to, 16); point++) points.add(point);
+  let end = 0;
+  for (const range of ranges.split(" ")) {
+    const [distance = "0", more = "0"] = range.split("+");
+    const from = end + Number.parseInt(distance, 36);
+    end = from + Number.parseInt(more, 36);
+    for (let point = from; point <= end; point++) points.add(point);
   }
-  return (codePoint) => points.has(codePoint);
+  return points;
 }
 
-const shared = new Map<string, FaceInfo["covers"]>();
-const covers = (ranges: string) =>
-  shared.get(ranges) ?? shared.set(ranges, coverage(ranges)).get(ranges) ?? coverage(ranges);
+/** Returns a test for the characters in a list of ranges, which is read when it is first asked. */
+function coverage(ranges: string): FaceInfo["covers"] {
+  let points: ReadonlySet<number> | undefined;
+  return (codePoint) => {
+    points ??= charactersIn(ranges);
+    return points.has(codePoint);
+  };
+}
 
-/** The shipped families, as lists of faces with their Unicode ranges. */
-export const FAMILIES: readonly Family[] = catalogue.map(({ family, faces }) => ({
+const COVERAGES = catalogue.ranges.map(coverage);
+
+/** The shipped families, as lists of faces with the characters that they have. */
+export const FAMILIES: readonly Family[] = catalogue.families.map(({ family, faces }) => ({
   family,
-  faces: faces.map(({ id, weight, slant, ranges }) => ({ id, weight, slant, covers: covers(ranges) })),
+  faces: faces.map(({ id, weight, slant, ranges }) => ({ id, weight, slant, covers: must(COVERAGES[ranges]) })),
 }));
 
 /** Families to try in turn when the wanted one lacks a character. */
-export const FALLBACK = ["Noto Sans", "Noto Sans Hebrew", "Noto Sans Arabic", "DejaVu Sans", "Noto Sans Symbols 2"];
+export const FALLBACK = [
+  "Noto Sans",
+  "Noto Sans Hebrew",
+  "Noto Sans Arabic",
+  "Noto Sans Devanagari",
+  "Noto Sans Bengali",
+  "Noto Sans Tamil",
+  "Noto Sans Thai",
+  "DejaVu Sans",
+  "Noto Sans Symbols 2",
+];
+
+/** The families for Chinese, Japanese and Korean. They share characters, but each language draws them in its own way. */
+const HAN = { hans: "Noto Sans SC", ja: "Noto Sans JP", ko: "Noto Sans KR", hant: "Noto Sans TC" } as const;
+
+/** The families in the order in which a language asks for them, found once for each language. */
+const orders = new Map<string, readonly Family[]>();
+
+function fallbackFor(language: string): readonly Family[] {
+  const known = orders.get(language);
+  if (known) return known;
+  const own = hanFamily(language);
+  const others = Object.values(HAN).filter((name) => name !== own);
+  const [first, ...rest] = FALLBACK;
+  const names = own ? [must(first), own, ...rest, ...others] : [...FALLBACK, ...others];
+  const families = names.map(familyNamed);
+  orders.set(language, families);
+  return families;
+}
+
+/** Returns the family in which a language writes Han characters; undefined for languages that do not. */
+function hanFamily(language: string): string | undefined {
+  if (!/^(zh|ja|ko|yue)\b/i.test(language)) return undefined;
+  const { language: name, script } = new Intl.Locale(language).maximize();
+  if (name === "ja" || name === "ko") return HAN[name];
+  return script === "Hant" ? HAN.hant : HAN.hans;
+}
 
 export const FACE_IDS: readonly string[] = FAMILIES.flatMap(({ faces }) => faces.map(({ id }) => id));
 
@@ -145,16 +194,43 @@ function pick(faces: readonly FaceInfo[], codePoint: number, bold: boolean, ital
   return best;
 }
 
+const chosen = new WeakMap<Family, Map<string, Map<number, FaceInfo>>>();
+
 /**
- * Returns the face for a character in a style: of the family itself, else of the fallback families, else the family's
- * first.
+ * Returns the face for a character in a style: of the family itself, else of the fallback families in the order of the
+ * language, else the family's first.
  */
-export function faceFor(family: Family, codePoint: number, bold: boolean, italic: boolean): FaceInfo {
+export function faceFor(family: Family, codePoint: number, bold: boolean, italic: boolean, language: string): FaceInfo {
+  const ofFamily = chosen.get(family) ?? new Map<string, Map<number, FaceInfo>>();
+  chosen.set(family, ofFamily);
+  const key = `${language}/${bold}/${italic}`;
+  const known = ofFamily.get(key) ?? new Map<number, FaceInfo>();
+  ofFamily.set(key, known);
+  const face = known.get(codePoint) ?? chooseFace(family, codePoint, bold, italic, language);
+  known.set(codePoint, face);
+  return face;
+}
+
+function chooseFace(family: Family, codePoint: number, bold: boolean, italic: boolean, language: string): FaceInfo {
   const own = pick(family.faces, codePoint, bold, italic);
   if (own) return own;
-  for (const name of FALLBACK) {
-    const other = pick(familyNamed(name).faces, codePoint, bold, italic);
+  for (const { faces } of fallbackFor(language)) {
+    const other = pick(faces, codePoint, bold, italic);
     if (other) return other;
   }
   return must(pick(family.faces, 0x20, bold, italic));
+}
+
+const LATIN = /[^\0-\u007F\P{Script=Latin}]/gu;
+const MARK = /\p{M}/u;
+
+/**
+ * Returns the family for a word: the wanted one, unless it lacks a Latin letter of the word and a fallback family has
+ * them all. The letters of a word look alike so.
+ */
+export function familyForWord(wanted: Family, word: string, language: string): Family {
+  const has = ({ faces }: Family, character: string) =>
+    MARK.test(character) || pick(faces, must(character.codePointAt(0)), false, false) !== undefined;
+  if ((word.match(LATIN) ?? []).every((letter) => has(wanted, letter))) return wanted;
+  return fallbackFor(language).find((family) => [...word].every((character) => has(family, character))) ?? wanted;
 }

@@ -37,7 +37,7 @@ describe("shaping", () => {
   it("adds up: the width up to the end of a word is its width, and never falls", () => {
     for (const word of ["Strandhafer", "مدّ", "e\u0301te\u0301", "ffi"]) {
       const { upTo, width, advances } = fonts
-        .face(faceFor(familyNamed("Noto Sans"), must(word.codePointAt(0)), false, false).id)
+        .face(faceFor(familyNamed("Noto Sans"), must(word.codePointAt(0)), false, false, "").id)
         .word(word, /\u0645/.test(word), "en");
       expect(upTo.at(-1)).toBeCloseTo(width, 5);
       expect(advances.reduce((sum, next) => sum + next, 0)).toBeCloseTo(width, 5);
@@ -61,7 +61,7 @@ describe("the shipped faces", () => {
   });
 
   it.each([..."aÄőŁαЖمشבא→≤≥√×½…✓"])("have %s somewhere", (character) => {
-    const face = fonts.face(faceFor(familyNamed("Literata"), must(character.codePointAt(0)), false, false).id);
+    const face = fonts.face(faceFor(familyNamed("Literata"), must(character.codePointAt(0)), false, false, "").id);
     expect([...face.word(character, false, "en").glyphs]).not.toContain(0);
   });
 

@@ -22,7 +22,7 @@ export const SourceShape = z.object({
 
 /**
  * Fields of every element. It is in a slot of the arrangement, or has a frame of its own; `style` names one of the
- * deck's text styles.
+ * deck's text styles. Tables, charts and diagrams without a `direction` are read as the language of the deck is.
  */
 export const placed = {
   id: Id,

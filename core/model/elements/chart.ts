@@ -2,6 +2,7 @@ import { z } from "zod";
 import { lineOf, lineText, LineValues } from "../linevalues";
 import { plainText } from "../richtext";
 import { Colour } from "../units";
+import { Direction } from "../direction";
 import { type ElementDescriptor, placed } from "./base";
 
 export const CHART_TYPES = ["column", "bar", "line", "pie", "area", "doughnut", "scatter", "combined"] as const;
@@ -56,6 +57,7 @@ export type ChartOptions = z.infer<typeof ChartOptions>;
 export const ChartElement = z.object({
   kind: z.literal("chart"),
   ...placed,
+  direction: Direction.optional(),
   type: ChartType,
   categories: z.array(z.string()),
   series: z.array(Series).min(1),

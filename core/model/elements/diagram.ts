@@ -1,5 +1,6 @@
 import { z } from "zod";
 import { paragraphsOf, RichText } from "../richtext";
+import { Direction } from "../direction";
 import { type ElementDescriptor, placed } from "./base";
 
 export const DIAGRAM_TYPES = ["steps", "cycle", "hierarchy", "pyramid", "relation"] as const;
@@ -7,7 +8,13 @@ export const DiagramType = z.enum(DIAGRAM_TYPES);
 export type DiagramType = z.infer<typeof DiagramType>;
 
 /** A diagram drawn from a list. Deeper levels belong to the item above. */
-export const DiagramElement = z.object({ kind: z.literal("diagram"), ...placed, type: DiagramType, text: RichText });
+export const DiagramElement = z.object({
+  kind: z.literal("diagram"),
+  ...placed,
+  direction: Direction.optional(),
+  type: DiagramType,
+  text: RichText,
+});
 export type DiagramElement = z.infer<typeof DiagramElement>;
 
 export const diagramKind: ElementDescriptor<DiagramElement> = {

@@ -2,6 +2,7 @@ import { z } from "zod";
 import { Fill, Stroke, TextBox } from "../look";
 import { plainText, RichText } from "../richtext";
 import { LineValues } from "../linevalues";
+import { Direction } from "../direction";
 import { type ElementDescriptor, placed } from "./base";
 import { withCaption } from "./picture";
 
@@ -33,6 +34,7 @@ export type Align = z.infer<typeof Align>;
 export const TableElement = z.object({
   kind: z.literal("table"),
   ...placed,
+  direction: Direction.optional(),
   rows: z.array(z.array(Cell.nullable())).min(1),
   header: z.number().int().nonnegative(),
   align: z.array(Align),

@@ -1,4 +1,4 @@
-import { type Effect, type Reveal, revealsOf, type Slide, type Trigger } from "@unitext/core/model";
+import { type Effect, type Reveal, revealsOf, type Slide, type Trigger, type Direction } from "@unitext/core/model";
 import { localName, xml, type XmlNode, attribute } from "../../../shared/xml";
 import type { TimingEvent } from "../../shared/motion";
 
@@ -37,7 +37,7 @@ export function identified(words: string, id: string, points: boolean): { words:
 const clock = (seconds: number) => `${Math.round(seconds * 1000) / 1000}s`;
 const NODES = { press: "on-click", with: "with-previous", after: "after-previous" } as const;
 
-function behaviours({ effect, seconds }: Reveal, target: string, whole: boolean): string {
+function behaviours({ effect, seconds }: Reveal, target: string, whole: boolean, direction: Direction): string {
   const to = { "smil:targetElement": target, ...(whole ? {} : { "anim:sub-item": "text" }) };
   const shown = xml("anim:set", {
     "smil:begin": "0s",
@@ -47,12 +47,13 @@ function behaviours({ effect, seconds }: Reveal, target: string, whole: boolean)
     "smil:attributeName": "visibility",
     "smil:to": "visible",
   });
-  const filter = (type: string, subtype: string) =>
+  const filter = (type: string, subtype: string, reversed = false) =>
     xml("anim:transitionFilter", {
       "smil:dur": clock(seconds),
       ...to,
       "smil:type": type,
       "smil:subtype": subtype,
+      "smil:direction": reversed ? "reverse" : undefined,
       "smil:mode": "in",
     });
   const runs = (name: string, from: string) =>
@@ -68,7 +69,7 @@ function behaviours({ effect, seconds }: Reveal, target: string, whole: boolean)
   const moving: Record<Effect, () => string> = {
     appear: () => "",
     fade: () => filter("fade", "crossfade"),
-    wipe: () => filter("barWipe", "leftToRight"),
+    wipe: () => filter("barWipe", "leftToRight", direction === "rtl"),
     slide: () => runs("x", "x") + runs("y", "1+height/2"),
     grow: () => runs("width", "0") + runs("height", "0"),
   };
@@ -77,11 +78,12 @@ function behaviours({ effect, seconds }: Reveal, target: string, whole: boolean)
 
 /**
  * Writes the entrances of a slide as animations of its page (OpenDocument 1.3, 15): a main sequence with a part for
- * each press, in it the entrances that run together. Empty when nothing appears later.
+ * each press, in it the entrances that run together. Empty when nothing appears later. `direction` is that of the deck.
  */
 export function timingXml(
   slide: Pick<Slide, "arrangement" | "elements">,
   targetsOf: (element: string) => Targets | undefined,
+  direction: Direction,
 ): string {
   const presses: { press: number; rows: { at: number; effects: string[] }[] }[] = [];
   for (const reveal of revealsOf(slide)) {
@@ -97,7 +99,7 @@ export function timingXml(
           "presentation:node-type": nth ? "with-previous" : NODES[reveal.trigger],
           "presentation:preset-class": "entrance",
         },
-        behaviours(reveal, shape, reveal.paragraph === undefined),
+        behaviours(reveal, shape, reveal.paragraph === undefined, direction),
       ),
     );
     if (!effects.length) continue;

@@ -81,12 +81,13 @@ interface TextOptions extends Pick<PartTextContext, "bold" | "said" | "align" | 
 
 /** Returns how text is set in a slot or a shape: its theme, role and levels. */
 export function contextFor(
-  { styles, theme, link, file }: Work,
+  { styles, metadata, theme, link, file }: Work,
   size: number,
   { heading = false, bold = false, said = false, align, levels }: TextOptions = {},
 ): PartTextContext {
   const make = (): PartTextContext => ({
     styles,
+    language: metadata.language,
     size: levels?.[0]?.run?.size ?? size,
     colour: theme.colours.ink,
     font: heading ? theme.fonts.heading : theme.fonts.body,

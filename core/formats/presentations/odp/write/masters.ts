@@ -7,6 +7,8 @@ import {
   type ArrangementName,
   type Slide,
   type Master,
+  type Direction,
+  languageDirection,
 } from "@unitext/core/model";
 import { identified, type Targets, timingXml } from "../package/timing";
 import { type FontSet, layoutSlide } from "@unitext/core/layout";
@@ -56,6 +58,12 @@ const TRANSITIONS = {
   wipe: { "smil:type": "barWipe", "smil:subtype": "leftToRight" },
 } as const;
 
+const FROM_RIGHT = {
+  fade: {},
+  push: { "smil:subtype": "fromLeft" },
+  wipe: { "smil:direction": "reverse" },
+} as const;
+
 /**
  * Writes a background as properties of a page. A picture that covers it is centred, as large as that requires (20.155
  * to 20.158, the numbers from memory).
@@ -100,6 +108,7 @@ export function pageProperties({ slide, metadata, theme, definitions, file }: Wo
     ...(transition
       ? {
           ...TRANSITIONS[transition.kind],
+          ...(languageDirection(metadata.language) === "rtl" ? FROM_RIGHT[transition.kind] : {}),
           "presentation:transition-speed":
             transition.seconds <= 0.5 ? "fast" : transition.seconds <= 1 ? "medium" : "slow",
         }
@@ -272,6 +281,7 @@ export class Named {
   constructor(
     private readonly slide: Slide,
     private readonly prefix: string,
+    private readonly direction: Direction,
   ) {
     this.coming = new Map(revealsOf(slide).map(({ element, paragraph }) => [element, paragraph !== undefined]));
   }
@@ -289,6 +299,6 @@ export class Named {
     return made.words;
   }
   timing(): string {
-    return timingXml(this.slide, (element) => this.targets.get(element));
+    return timingXml(this.slide, (element) => this.targets.get(element), this.direction);
   }
 }

@@ -22,6 +22,7 @@ import {
   slideLink,
   themeOf,
   must,
+  languageDirection,
 } from "@unitext/core/model";
 import { xml } from "../../../shared/xml";
 import {
@@ -145,7 +146,7 @@ export class Pages {
       theme: themeOf(slide, metadata),
       boxes,
       notes: [],
-      places: slotPlaces(slide.arrangement, metadata.page, slide.widths),
+      places: slotPlaces(slide.arrangement, metadata.page, languageDirection(metadata.language), slide.widths),
       fonts: this.options.fonts,
     };
   }
@@ -176,6 +177,7 @@ export class Pages {
                 spoken,
                 styles.context("notes", metadata.theme, undefined, () => ({
                   styles,
+                  language: metadata.language,
                   size: 12,
                   codeFont: metadata.theme.fonts.code,
                   link,
@@ -234,7 +236,7 @@ export class Pages {
   /** Writes a page of the deck's own; `bases` have the XML of foreign elements. */
   own(slide: Slide, number: number, bases: readonly OdpBase[] = []): string {
     const work = this.work(slide, number);
-    const named = new Named(slide, `${this.prefix}s${number}`);
+    const named = new Named(slide, `${this.prefix}s${number}`, languageDirection(this.metadata.language));
     const onMaster = standsOnMaster(slide, this.deck);
     const { xml: drawn, kept } = shapes(work, named, onMaster, (element, name) =>
       bases.map((base) => base.foreign(slide, element, name)).find((words) => words !== undefined),
@@ -290,7 +292,7 @@ export class Pages {
     }
     const work = this.work(slide, number);
     const taken = base.namesOn(page);
-    const named = new Named(slide, `${this.prefix}s${number}`);
+    const named = new Named(slide, `${this.prefix}s${number}`, languageDirection(this.metadata.language));
     const kept: Record<string, object> = {};
     const below: string[] = [];
     const write = (element: Element): string => {

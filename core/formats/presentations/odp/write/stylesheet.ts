@@ -159,6 +159,7 @@ function levelXml(
 /** What writing text needs of its place; similar places share one. */
 export interface PartTextContext {
   styles: StyleSheet;
+  language: string;
   size: number;
   colour?: string;
   font?: string;

@@ -1,14 +1,12 @@
-import { bidiLevels, CODE_SCALE, INDENT, numberWidths } from "@unitext/core/layout";
+import { CODE_SCALE, INDENT, isRightToLeft, numberWidths } from "@unitext/core/layout";
 import {
   canonical,
-  directionOf,
   escapeXml,
   type LevelStyle,
   type Mark,
   NUMBER_SIGN,
   type Paragraph,
   type ParagraphProperties,
-  paragraphText,
   type RichText,
   type Run,
   type RunProperties,
@@ -117,12 +115,12 @@ const side = { start: "start", centre: "center", end: "end" } as const;
 const gap = (value: ParagraphProperties["before"], size: number) =>
   value === undefined ? undefined : length("points" in value ? value.points : value.times * size * 1.2);
 
-const isRightToLeft = (paragraph: Paragraph, level: ParagraphProperties | undefined) =>
-  bidiLevels(paragraphText(paragraph), directionOf(paragraph.properties, level)).base === 1;
+const readsFromRight = (paragraph: Paragraph, { levels, language }: PartTextContext, level?: ParagraphProperties) =>
+  isRightToLeft(paragraph, { level, language, styled: levels !== undefined });
 
 function paragraphXml(paragraph: Paragraph, context: PartTextContext): string {
   const { styles, levels } = context;
-  const rtl = isRightToLeft(paragraph, levelOf(context, paragraph.level).paragraph);
+  const rtl = readsFromRight(paragraph, context, levelOf(context, paragraph.level).paragraph);
   const style = paragraph.properties
     ? paragraphStyle(paragraph, context)
     : styles.remember(
@@ -138,7 +136,7 @@ function paragraphStyle(paragraph: Paragraph, context: PartTextContext): string 
   const look = { ...level.paragraph, ...paragraph.properties };
   const run = level.run ?? {};
   const size = run.size ?? context.size;
-  const rtl = isRightToLeft(paragraph, level.paragraph);
+  const rtl = readsFromRight(paragraph, context, level.paragraph);
   const align = paragraph.align ?? context.align ?? level.align;
   const listed = paragraph.kind !== "plain";
   const { line, tabs } = look;

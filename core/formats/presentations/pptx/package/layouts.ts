@@ -6,6 +6,7 @@ import {
   roleProperties,
   type SceneNode,
   sizeOf,
+  mirroredOnPage,
   slotPlaces,
 } from "@unitext/core/layout";
 import {
@@ -16,6 +17,7 @@ import {
   type Frame,
   newSlide,
   type SlotRole,
+  languageDirection,
 } from "@unitext/core/model";
 import { xml, XML_HEAD } from "../../../shared/xml";
 import { emu, layoutType, NS, NUMBER_FIELD, type Placeholder, placeholderOf } from "./names";
@@ -59,6 +61,7 @@ const insets = (anchor: keyof typeof ANCHOR) =>
   `<a:bodyPr vert="horz" lIns="0" tIns="0" rIns="0" bIns="0" rtlCol="0" anchor="${ANCHOR[anchor]}"><a:normAutofit/></a:bodyPr>`;
 
 const SIDE = { start: "l", centre: "ctr", end: "r" } as const;
+const SIDE_FROM_RIGHT = { start: "r", centre: "ctr", end: "l" } as const;
 
 function level(
   nth: number,
@@ -71,6 +74,7 @@ function level(
     align?: keyof typeof SIDE;
     gap?: number;
     line?: number;
+    rtl?: boolean;
   },
 ): string {
   const step = size * INDENT;
@@ -79,9 +83,9 @@ function level(
     {
       marL: options.bulleted ? emu((nth + 1) * step) : 0,
       indent: options.bulleted ? -emu(step) : 0,
-      algn: SIDE[options.align ?? "start"],
+      algn: (options.rtl ? SIDE_FROM_RIGHT : SIDE)[options.align ?? "start"],
       defTabSz: 914400,
-      rtl: 0,
+      rtl: options.rtl ? 1 : 0,
       eaLnBrk: 1,
       latinLnBrk: 0,
       hangingPunct: 1,
@@ -112,6 +116,7 @@ function styleOf(role: SlotRole, metadata: DeckMetadata, align: keyof typeof SID
     align,
     gap,
     line,
+    rtl: languageDirection(metadata.language) === "rtl",
   };
   return Array.from({ length: 9 }, (_, nth) => level(nth, size, options)).join("");
 }
@@ -143,6 +148,9 @@ export function regionShapes(
   const side = metadata.page.width * 0.065;
   const y = metadata.page.height - 36 * scale;
   const size = Math.round(metadata.theme.scale.footer * scale * 100);
+  const sides = languageDirection(metadata.language) === "rtl" ? SIDE_FROM_RIGHT : SIDE;
+  const placed = (frame: Frame) =>
+    languageDirection(metadata.language) === "rtl" ? mirroredOnPage(frame, metadata.page) : frame;
   const style = (algn: string) =>
     framed
       ? `<a:lstStyle><a:lvl1pPr algn="${algn}"><a:defRPr sz="${size}"><a:solidFill><a:schemeClr val="tx2"/></a:solidFill></a:defRPr></a:lvl1pPr></a:lstStyle>`
@@ -162,8 +170,8 @@ export function regionShapes(
           firstId,
           "Footer",
           { type: "ftr", sz: "quarter", idx: 11 },
-          style("l") + footer,
-          framed ? { x: side, y, width: metadata.page.width * 0.7, height: 22 * scale } : undefined,
+          style(sides.start) + footer,
+          framed ? placed({ x: side, y, width: metadata.page.width * 0.7, height: 22 * scale }) : undefined,
           body,
         )
       : "") +
@@ -172,8 +180,10 @@ export function regionShapes(
           firstId + 1,
           "Number",
           { type: "sldNum", sz: "quarter", idx: 12 },
-          style("r") + number,
-          framed ? { x: metadata.page.width - side - 72 * scale, y, width: 72 * scale, height: 22 * scale } : undefined,
+          style(sides.end) + number,
+          framed
+            ? placed({ x: metadata.page.width - side - 72 * scale, y, width: 72 * scale, height: 22 * scale })
+            : undefined,
           body,
         )
       : "")
@@ -203,7 +213,7 @@ function rectangle(node: Extract<SceneNode, { kind: "rect" }>, id: number, metad
 
 /** Returns a slide layout part for an arrangement: ornaments, a placeholder for each slot, footer and number. */
 export function layoutPart(arrangement: ArrangementName, metadata: DeckMetadata, fonts: FontSet): string {
-  const places = slotPlaces(arrangement, metadata.page);
+  const places = slotPlaces(arrangement, metadata.page, languageDirection(metadata.language));
   const scene = layoutSlide(newSlide("layout", arrangement), { metadata, number: 1, fonts });
   const ornaments = scene.nodes
     .filter((node) => node.kind === "rect")
@@ -252,7 +262,7 @@ const COLOUR_MAP =
  * layouts are numbered from `firstId`.
  */
 export function masterPart(metadata: DeckMetadata, firstId: number, count: number, fonts: FontSet): string {
-  const places = slotPlaces("points", metadata.page);
+  const places = slotPlaces("points", metadata.page, languageDirection(metadata.language));
   const shape = (id: number, slot: string, placeholder: Placeholder, role: SlotRole) =>
     placeholderShape(
       id,

@@ -1,5 +1,13 @@
 import { type FontSet, boxesOf } from "@unitext/core/layout";
-import { type ChartElement, type Element, type Footnote, plainText, type Slide, must } from "@unitext/core/model";
+import {
+  type ChartElement,
+  type Element,
+  type Footnote,
+  plainText,
+  type Slide,
+  must,
+  languageDirection,
+} from "@unitext/core/model";
 import {
   backgroundHash,
   changedParts,
@@ -319,7 +327,7 @@ class Splicer {
       else if (!background && ground && this.changedBackground) edits.push([slices.data, slices.data, ground]);
       if (this.changedTransition) {
         for (const [from, to] of transition) edits.push([from, to, ""]);
-        const made = transitionXml(slide);
+        const made = transitionXml(slide, languageDirection(work.metadata.language));
         if (made)
           edits.push([
             slices.afterMap,
@@ -335,6 +343,7 @@ class Splicer {
         slide,
         withGroups(slide, (element) => this.shapes.get(element), this.wholeGroups(ids)),
         withoutText(slide),
+        languageDirection(work.metadata.language),
       ).replace(/^<p:timing/, `<p:timing xmlns:p="${NS.p}"`);
       const after = Math.max(slices.afterMap, ...transition.map(([, to]) => to));
       // Of two insertions at one place the one inserted first comes last: a transition precedes the timing.

@@ -7,6 +7,7 @@ import {
   type Slide,
   slotsOf,
   must,
+  languageDirection,
 } from "@unitext/core/model";
 import { boxesOf, contentArea, sizeOf, slotPlaces } from "@unitext/core/layout";
 import { xml } from "../../../shared/xml";
@@ -41,7 +42,8 @@ class SlideShapes {
     private readonly sourceXml: ShapeWork["sourceXml"],
   ) {
     this.boxes = boxesOf(slide, { metadata: work.metadata, number, fonts: work.options.fonts });
-    this.places = slotPlaces(slide.arrangement, work.metadata.page, slide.widths);
+    const { page, language } = work.metadata;
+    this.places = slotPlaces(slide.arrangement, page, languageDirection(language), slide.widths);
     this.roles = new Map(slotsOf(slide.arrangement));
   }
 

@@ -1,10 +1,8 @@
-import { bidiLevels, CODE_SCALE, listIndents } from "@unitext/core/layout";
+import { CODE_SCALE, isRightToLeft, listIndents } from "@unitext/core/layout";
 import {
-  directionOf,
   escapeXml,
   NUMBER_SIGN,
   type Paragraph,
-  paragraphText,
   type RichText,
   type Run,
   type TextStyle,
@@ -179,14 +177,9 @@ function paragraphProperties(
 export function paragraphsXml(text: RichText, context: PartTextContext): string {
   const places = listIndents(text);
   const written = text.map((paragraph, at) => {
-    const rtl =
-      bidiLevels(
-        paragraphText(paragraph),
-        directionOf(
-          paragraph.properties,
-          context.style?.[Math.min(paragraph.level, context.style.length - 1)]?.paragraph,
-        ),
-      ).base === 1;
+    const { style, language } = context;
+    const level = style?.[Math.min(paragraph.level, style.length - 1)]?.paragraph;
+    const rtl = isRightToLeft(paragraph, { level, language, styled: style !== undefined });
     const content = runs(paragraph, context);
     return xml(
       "a:p",

@@ -1,8 +1,14 @@
-import { type Effect, type Reveal, revealsOf, type Slide, must } from "@unitext/core/model";
+import { type Direction, type Effect, type Reveal, revealsOf, type Slide, must } from "@unitext/core/model";
 import { xml } from "../../../shared/xml";
 
 /** Returns the shapes of an element in the file: the first is its own, others (captions) appear with it. */
 export type ShapesOf = (element: string) => readonly number[] | undefined;
+
+/** The side from which a wipe comes: that on which lines start. */
+const WIPE_FROM: Record<Direction, { subtype: number; filter: string }> = {
+  ltr: { subtype: 8, filter: "wipe(left)" },
+  rtl: { subtype: 2, filter: "wipe(right)" },
+};
 
 /**
  * The numbers by which programs identify effects (`presetID` and `presetSubtype` of `p:cTn`, ECMA-376-1, 19.5.33, which
@@ -11,7 +17,7 @@ export type ShapesOf = (element: string) => readonly number[] | undefined;
 const PRESETS: Record<Effect, { id: number; subtype: number }> = {
   appear: { id: 1, subtype: 0 },
   fade: { id: 10, subtype: 0 },
-  wipe: { id: 22, subtype: 8 },
+  wipe: { id: 22, subtype: WIPE_FROM.ltr.subtype },
   slide: { id: 2, subtype: 4 },
   grow: { id: 23, subtype: 16 },
 };
@@ -75,7 +81,7 @@ class Ids {
   next = () => ++this.last;
 }
 
-function behaviours(effect: Effect, seconds: number, target: string, ids: Ids): string {
+function behaviours(effect: Effect, seconds: number, target: string, direction: Direction, ids: Ids): string {
   const common = (name: string | undefined, attributes: Record<string, string | number>, start?: string) =>
     xml(
       "p:cBhvr",
@@ -107,7 +113,7 @@ function behaviours(effect: Effect, seconds: number, target: string, ids: Ids): 
   const moving: Record<Effect, () => string> = {
     appear: () => "",
     fade: () => filter("fade"),
-    wipe: () => filter("wipe(left)"),
+    wipe: () => filter(WIPE_FROM[direction].filter),
     slide: () => runs("ppt_x", "#ppt_x") + runs("ppt_y", "1+#ppt_h/2"),
     grow: () => runs("ppt_w", "0") + runs("ppt_h", "0"),
   };
@@ -120,11 +126,12 @@ function effectXml(
   { effect, seconds, trigger, delay = 0, paragraph }: Reveal,
   shape: number,
   nodeType: string,
+  direction: Direction,
   ids: Ids,
 ): string {
   const text = paragraph === undefined ? "" : xml("p:txEl", {}, xml("p:pRg", { st: paragraph, end: paragraph }));
   const target = xml("p:tgtEl", {}, xml("p:spTgt", { spid: shape }, text));
-  const { id, subtype } = PRESETS[effect];
+  const { id, subtype } = { ...PRESETS[effect], ...(effect === "wipe" ? WIPE_FROM[direction] : {}) };
   const own = ids.next();
   return xml(
     "p:par",
@@ -141,7 +148,7 @@ function effectXml(
         nodeType: nodeType || NODES[trigger],
       },
       begins(ms(delay)),
-      xml("p:childTnLst", {}, behaviours(effect, seconds, target, ids)),
+      xml("p:childTnLst", {}, behaviours(effect, seconds, target, direction, ids)),
     ),
   );
 }
@@ -161,12 +168,13 @@ function pressed(reveals: readonly Reveal[]): { press: number; rows: { at: numbe
 
 /**
  * Writes the entrances of a slide (`p:timing`, ECMA-376-1, 19.5): a main sequence with a part for each press, in it the
- * entrances that run together. Empty when nothing appears later.
+ * entrances that run together. Empty when nothing appears later. `direction` is that of the deck.
  */
 export function timingXml(
   slide: Pick<Slide, "arrangement" | "elements">,
   shapesOf: ShapesOf,
   wordless: ReadonlySet<string>,
+  direction: Direction,
 ): string {
   const reveals = revealsOf(slide).filter(({ element }) => shapesOf(element)?.length);
   if (!reveals.length) return "";
@@ -176,7 +184,9 @@ export function timingXml(
     const inner = rows.map(({ at, reveals: batch }) => {
       const middle = ids.next();
       const effects = batch.flatMap((reveal) =>
-        (shapesOf(reveal.element) ?? []).map((shape, nth) => effectXml(reveal, shape, nth ? "withEffect" : "", ids)),
+        (shapesOf(reveal.element) ?? []).map((shape, nth) =>
+          effectXml(reveal, shape, nth ? "withEffect" : "", direction, ids),
+        ),
       );
       return xml(
         "p:par",

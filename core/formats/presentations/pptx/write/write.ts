@@ -7,6 +7,7 @@ import {
   isEmptyText,
   type Slide,
   must,
+  languageDirection,
 } from "@unitext/core/model";
 import { strToU8 } from "fflate";
 import { child, readXml, XML_HEAD, xml } from "../../../shared/xml";
@@ -185,7 +186,10 @@ class Writer {
     // A package that is updated has its own authors.
     const said = this.base ? undefined : comments;
     if (said?.length) this.comments.write(said, number, relationships, work.path);
-    const [background, transition] = [backgroundXml(slide.background, work), transitionXml(slide)];
+    const [background, transition] = [
+      backgroundXml(slide.background, work),
+      transitionXml(slide, languageDirection(work.metadata.language)),
+    ];
     pack.add(
       tagPath,
       TYPE.tags,
@@ -199,7 +203,7 @@ class Writer {
     );
     const custom = xml("p:custDataLst", {}, xml("p:tags", { "r:id": tags }));
     const data = xml("p:cSld", {}, background, xml("p:spTree", {}, GROUP, tree), custom);
-    const timing = timingXml(slide, shapesOf, withoutText(slide));
+    const timing = timingXml(slide, shapesOf, withoutText(slide), languageDirection(work.metadata.language));
     const show = slide.hidden ? 0 : undefined;
     const part = xml("p:sld", { ...namespaces, show }, data, MASTER_COLOURS, transition, timing);
     pack.add(work.path, TYPE.slide, XML_HEAD + part, relationships);
