@@ -16,7 +16,6 @@ import type { SlideContext } from "./context";
 
 const LETTERS = "abcdefghijklmnopqrstuvwxyzABCDEFGHIJKLMNOPQRSTUVWXYZ";
 const DIGITS = "0123456789";
-const NOT_ASCII = /[^\0-\u007F]/;
 
 /** Collects the families and characters of slides that share a theme. */
 class FaceCollector {
@@ -24,7 +23,7 @@ class FaceCollector {
   private readonly styles = new Set<TextStyle>();
   /** The characters by weight and slope: two flags. */
   private readonly characters = new Map<string, Set<number>>();
-  /** Words with other than ASCII characters, by weight and slope: one family has all letters of a word. */
+  /** The words by weight and slope: one family has all letters of a word. */
   private readonly words = new Map<string, Set<string>>();
 
   constructor(private readonly metadata: SlideContext["metadata"]) {
@@ -75,7 +74,7 @@ class FaceCollector {
     for (const character of text) points.add(must(character.codePointAt(0)));
     const words = this.words.get(key) ?? new Set();
     this.words.set(key, words);
-    if (NOT_ASCII.test(text)) for (const word of text.split(SPACE)) if (NOT_ASCII.test(word)) words.add(word);
+    for (const word of text.split(SPACE)) words.add(word);
   }
 
   private element(element: Element): void {

@@ -1,6 +1,8 @@
 import { chart, codeLines, diagram, type Figure, formulaShape } from "@unitext/core/figures";
 import {
+  type ChartElement,
   type CodeElement,
+  type DiagramElement,
   type DeckMetadata,
   type Direction,
   type Element,
@@ -12,6 +14,7 @@ import {
   type PictureElement,
   type RichText,
   type ShapeElement,
+  type TableElement,
   type TextElement,
   type Theme,
   must,
@@ -44,21 +47,21 @@ type Layer<E> = (
 ) => Omit<Laid, "box"> & { size: number; overflow: number; grid?: TableGrid };
 
 /**
- * Whether a table, chart or diagram is read from right to left: as it says itself; else as the language is, unless its
- * file gives it an appearance of its own.
+ * Whether a table, chart or diagram is read from right to left: as it says itself; else as the language of the deck is,
+ * unless its file gives it an appearance of its own.
  */
 export function isMirrored(
-  element: FigureElement,
-  { language, style }: Pick<TextContext, "language" | "style">,
+  element: Partial<Pick<TableElement, "direction" | "style" | "widths">>,
+  language: string,
 ): boolean {
-  if ("direction" in element && element.direction) return element.direction === "rtl";
-  if (style || (element.kind === "table" && element.widths)) return false;
+  if (element.direction) return element.direction === "rtl";
+  if (element.style !== undefined || element.widths) return false;
   return languageDirection(language) === "rtl";
 }
 
 /** Returns a figure in the direction in which an element is read: as it is, or mirrored in the middle of its frame. */
-function directed(figure: Figure, frame: Frame, element: FigureElement, setting: TextContext): Figure {
-  if (isMirrored(element, setting)) return mirroredFigure(figure, frame);
+function directed(figure: Figure, frame: Frame, element: ChartElement | DiagramElement, setting: TextContext): Figure {
+  if (isMirrored(element, setting.language)) return mirroredFigure(figure, frame);
   if (languageDirection(setting.language) === "ltr") return figure;
   return { ...figure, labels: figure.labels.map((label) => ({ ...label, text: inDirection(label.text, "ltr") })) };
 }
@@ -235,7 +238,7 @@ const LAYERS: { [K in FigureElement["kind"]]: Layer<Extract<FigureElement, { kin
       element,
       { ...frame, height: frame.height - room },
       sizes,
-      { ...setting, mirrored: isMirrored(element, setting) },
+      { ...setting, mirrored: isMirrored(element, setting.language) },
       theme.colours,
       assets,
     );

@@ -2,6 +2,7 @@ export * from "./fonts";
 
 export type { SlideContext } from "./context";
 export { facesNeeded } from "./facesneeded";
+export { isMirrored } from "./figures";
 export { boxesOf, layoutSlide, overflowOf } from "./layout";
 export { breakLines, type LineRange, visualOrder } from "./linebreaking";
 export { bidiLevels, isRightToLeft } from "./paragraph";

@@ -24,7 +24,6 @@ const bidi = bidiFactory();
  */
 const RTL = /[\u0590-\u08FF\u200F\u202A-\u202E\u2066-\u2069\uFB1D-\uFDFF\uFE70-\uFEFF]|[\uD802-\uD803\uD83A-\uD83B]/;
 
-const NOT_ASCII = /[^\0-\u007F]/;
 const MARK = /\p{M}|[\u200C\u200D\uFE00-\uFE0F]/u;
 
 /** Stands in the text for an inline object: U+FFFC, before and after which UAX #14 allows breaks. */
@@ -171,8 +170,7 @@ class ParagraphShaper {
       if (at >= wordEnd && !isSpace) {
         wordEnd = at + 1;
         while (wordEnd < end && !SPACE.test(must(text[wordEnd]))) wordEnd++;
-        const word = text.slice(at, wordEnd);
-        family = NOT_ASCII.test(word) ? familyForWord(style.family, word, this.language) : style.family;
+        family = familyForWord(style.family, text.slice(at, wordEnd), this.language);
       }
       if (!(MARK.test(String.fromCodePoint(code)) && face))
         face = faceFor(

@@ -224,13 +224,22 @@ function chooseFace(family: Family, codePoint: number, bold: boolean, italic: bo
 const LATIN = /[^\0-\u007F\P{Script=Latin}]/gu;
 const MARK = /\p{M}/u;
 
+const NOT_ASCII = /[^\0-\u007F]/;
+/** Letters that nearly every sentence of a language has, and that many families with Latin letters lack. */
+const EXEMPLARS: Readonly<Record<string, string>> = { vi: "ạ" };
+
 /**
- * Returns the family for a word: the wanted one, unless it lacks a Latin letter of the word and a fallback family has
- * them all. The letters of a word look alike so.
+ * Returns the family for a word: the wanted one, unless it lacks a Latin letter of the word, or one that the language
+ * cannot do without, and a fallback family has them all. So the letters of a word look alike.
  */
 export function familyForWord(wanted: Family, word: string, language: string): Family {
+  const exemplars = EXEMPLARS[language.slice(0, 2)] ?? "";
+  if (!exemplars && !NOT_ASCII.test(word)) return wanted;
   const has = ({ faces }: Family, character: string) =>
     MARK.test(character) || pick(faces, must(character.codePointAt(0)), false, false) !== undefined;
-  if ((word.match(LATIN) ?? []).every((letter) => has(wanted, letter))) return wanted;
-  return fallbackFor(language).find((family) => [...word].every((character) => has(family, character))) ?? wanted;
+  if (((exemplars + word).match(LATIN) ?? []).every((letter) => has(wanted, letter))) return wanted;
+  return (
+    fallbackFor(language).find((family) => [...exemplars, ...word].every((character) => has(family, character))) ??
+    wanted
+  );
 }

@@ -46,6 +46,7 @@ export function readTable(work: ShapeWork, table: XmlElement, base: ShapeBase): 
     ...base,
     style: work.style(textStyle(lists, work.styles)),
     rows: cells.length ? cells : [[{ text: [] }]],
+    ...(isOn(flags.rtl) ? { direction: "rtl" as const } : {}),
     header: Math.min(isOn(flags.firstRow) ? 1 : 0, cells.length),
     align: Array.from({ length: columns }, () => "start" as const),
     widths: Array.from({ length: columns }, (_, column) => widths[column] ?? 0),

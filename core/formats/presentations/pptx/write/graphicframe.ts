@@ -1,5 +1,5 @@
 import { palette } from "@unitext/core/figures";
-import { sizeOf, type TableGrid, tableAppearance } from "@unitext/core/layout";
+import { sizeOf, type TableGrid, tableAppearance, isMirrored } from "@unitext/core/layout";
 import type { Element, LevelStyle, Paragraph, RichText, TableElement } from "@unitext/core/model";
 import { xml } from "../../../shared/xml";
 import { chartTable, flattenRuns } from "../../../shared/sourcepackage";
@@ -61,7 +61,7 @@ function inLevel({ align, properties, ...paragraph }: Paragraph, level: LevelSty
 
 /** Writes a table with its own appearance, or with that of the theme where it has none. */
 function tableFrame(
-  element: Pick<TableElement, "rows" | "header" | "align" | "widths" | "heights" | "style" | "name">,
+  element: Pick<TableElement, "rows" | "header" | "align" | "direction" | "widths" | "heights" | "style" | "name">,
   work: ShapeWork,
   laid?: TableGrid,
 ): string {
@@ -105,6 +105,7 @@ function tableFrame(
     "table",
     tableXml(
       element,
+      isMirrored(element, work.metadata.language),
       standing(),
       (text) => paragraphsXml(flattenRuns(dressed(text), notes), context),
       (fill) => fillXml(fill, (source) => embedded(work, source)),

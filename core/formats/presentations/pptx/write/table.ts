@@ -36,9 +36,13 @@ function coveredIn(rows: Table["rows"]): ReadonlyMap<string, { hMerge?: 1; vMerg
 const EDGES = { left: "a:lnL", right: "a:lnR", top: "a:lnT", bottom: "a:lnB" } as const;
 const ANCHOR = { top: undefined, middle: "ctr", bottom: "b" } as const;
 
-/** Writes a table (`a:tbl`, ECMA-376-1, 21.1.3.13); `paragraphs` writes the text of a cell, `fill` its fill. */
+/**
+ * Writes a table (`a:tbl`, ECMA-376-1, 21.1.3.13); `paragraphs` writes the text of a cell, `fill` its fill;
+ * `rtl` is whether its first column is at the right.
+ */
 export function tableXml(
   { rows, header, align }: Table,
+  rtl: boolean,
   { widths, heights, appearanceOf, bold }: TableMetrics,
   paragraphs: (text: RichText) => string,
   fill: (fill: NonNullable<Cell["fill"]>) => string,
@@ -71,7 +75,7 @@ export function tableXml(
   return xml(
     "a:tbl",
     {},
-    xml("a:tblPr", { firstRow: header ? 1 : undefined }),
+    xml("a:tblPr", { rtl: rtl ? 1 : undefined, firstRow: header ? 1 : undefined }),
     grid,
     ...rows.map((row, y) => xml("a:tr", { h: emu(heights[y] ?? 0) }, ...row.map((one, x) => cell(one, x, y)))),
   );
