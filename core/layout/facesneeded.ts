@@ -74,7 +74,7 @@ class FaceCollector {
     for (const character of text) points.add(must(character.codePointAt(0)));
     const words = this.words.get(key) ?? new Set();
     this.words.set(key, words);
-    for (const word of text.split(SPACE)) words.add(word);
+    for (const word of [" ", ...text.split(SPACE)]) words.add(word);
   }
 
   private element(element: Element): void {

@@ -162,7 +162,8 @@ class ParagraphShaper {
     }
     const { text } = this;
     let face = "";
-    let family = style.family;
+    const spaces = familyForWord(style.family, "", this.language);
+    let family = spaces;
     let wordEnd = start;
     for (let at = start; at < end; ) {
       const code = must(text.codePointAt(at));
@@ -173,13 +174,7 @@ class ParagraphShaper {
         family = familyForWord(style.family, text.slice(at, wordEnd), this.language);
       }
       if (!(MARK.test(String.fromCodePoint(code)) && face))
-        face = faceFor(
-          isSpace ? style.family : family,
-          isSpace ? 0x20 : code,
-          style.bold,
-          style.italic,
-          this.language,
-        ).id;
+        face = faceFor(isSpace ? spaces : family, isSpace ? 0x20 : code, style.bold, style.italic, this.language).id;
       const next = at + (code > 0xffff ? 2 : 1);
       if (this.tabs && text[at] === "\t") {
         this.tab(at, face, style, this.tabs);
