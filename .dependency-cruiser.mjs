@@ -17,7 +17,7 @@ const ROOMS = {
   "core/draw": [...MODEL, "core/figures", "core/layout"],
   "core/generate": [...MODEL, "core/text", "core/edit", "core/diff", "core/layout"],
   "core/divide": [...MODEL, "core/text", "core/edit", "core/diff", "core/tally"],
-  "core/translate": [...MODEL, "core/edit", `${FORMATS}/shared/(xml|document)`],
+  "core/translate": [...MODEL, "core/edit", "core/layout", `${FORMATS}/shared/(xml|document)`],
   "core/data": [...MODEL, `${FORMATS}/shared/(archive|xml|document)`],
   [`${FORMATS}/shared/archive`]: MODEL,
   [`${FORMATS}/shared/xml`]: MODEL,

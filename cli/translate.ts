@@ -14,6 +14,7 @@ import {
   segmentsOf,
   type Target,
   type Term,
+  sameLanguage,
   translateDeck,
   writeXliff,
   XLIFF_VERSIONS,
@@ -67,8 +68,7 @@ type Origin = "file" | "memory" | "engine";
 /** Returns the translations of a file of exchange. Throws a Failure when it is for another language. */
 function fromFile(file: string, segments: readonly Segment[], to: string): Map<string, Target> {
   const read = readXliff(textOf(file), file);
-  const same = (a: string, b: string) => a.toLowerCase().split("-")[0] === b.toLowerCase().split("-")[0];
-  if (read.to && !same(read.to, to))
+  if (read.to && !sameLanguage(read.to, to))
     throw Object.assign(
       new Failure("not-valid", "target-language", `The file is in “${read.to}”, and “${to}” was asked for.`),
       { file },

@@ -52,6 +52,9 @@ function layText(
 /** Default insets of a text box (ECMA-376-1, 21.1.2.1.1: 0.1 inch at the sides, 0.05 above and below). */
 const INSETS: [number, number, number, number] = [7.2, 3.6, 7.2, 3.6];
 
+/** The shares of the readable minimum that a text takes which a person lets shrink further. */
+const BELOW_MINIMUM = [0.94, 0.88, 0.82, 0.76, 0.7, 0.64, 0.58];
+
 /** Lays out a text in a box of its own: with its text style, insets, columns and turned lines. */
 export function layBoxed(
   text: RichText,
@@ -83,7 +86,9 @@ export function layBoxed(
     height: Math.max(1, room.height - top - bottom),
   };
   const tried = !style
-    ? sizes
+    ? box?.fit === "shrink"
+      ? [...sizes, ...BELOW_MINIMUM.map((step) => must(sizes.at(-1)) * step)]
+      : sizes
     : box?.fit === "shrink"
       ? [1, 0.94, 0.88, 0.82, 0.76, 0.7, 0.64, 0.58, 0.52, 0.46, 0.4, 0.34, 0.28].map((step) => base * step)
       : [base];

@@ -11,6 +11,8 @@ export {
   wordsOf,
 } from "./coded";
 export { TRANSLATION_FAULTS, type TranslationFault, type TranslationFinding } from "./findings";
+export { fitOf, type Misfit, type Remedy, type SlideFit } from "./fit";
+export { languageOfTag, sameLanguage } from "./languagetag";
 export { matchTargets, type MatchedTargets } from "./matching";
 export { editDistance, LEAST_LIKENESS, likenessOf, Memory, type Proposal, tokensOf } from "./memory";
 export { numbersIn, relocalised, type WrittenNumber } from "./numbers";
@@ -25,6 +27,7 @@ export {
 } from "./pairs";
 export { proposalOf } from "./proposal";
 export { pseudoTranslation } from "./pseudo";
+export { isSpokenByCharacters, translatedRate } from "./rates";
 export {
   placeOf,
   type Segment,

@@ -12,6 +12,7 @@ import {
   wordsOf,
 } from "./coded";
 import { relocalised } from "./numbers";
+import { translatedRate } from "./rates";
 import { sentencesOf } from "./sentences";
 import { mapUnits, type TextUnit, unitsOf } from "./units";
 
@@ -117,7 +118,8 @@ export function translateDeck(
   });
   const direction = languageDirection(language);
   const directed = direction === languageDirection(deck.language) ? made : mirrorDeck(made, direction);
-  return { deck: withSourceList({ ...directed, language }), segments, translated, adapted };
+  const rate = translatedRate(deck.rate, deck.language, language);
+  return { deck: withSourceList({ ...directed, language, rate }), segments, translated, adapted };
 }
 
 /**

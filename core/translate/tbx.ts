@@ -1,3 +1,4 @@
+import { sameLanguage } from "./languagetag";
 import { escapeXml, Failure } from "@unitext/core/model";
 import { at, attribute, child, childrenOf, readMixed, xml, XML_HEAD, type XmlNode } from "../formats/shared/xml";
 import { readTermsCsv, type Term } from "./terms";
@@ -13,8 +14,6 @@ const NOT_USED = /^(deprecatedTerm|supersededTerm)/;
 
 const named = (element: XmlNode | undefined, names: readonly string[]) =>
   element?.children.filter(({ local }) => names.includes(local)) ?? [];
-
-const sameLanguage = (a: string, b: string) => a.toLowerCase().split("-")[0] === b.toLowerCase().split("-")[0];
 
 /** Returns all text in an element, with single spaces. */
 const wordsOf = ({ content }: XmlNode): string =>

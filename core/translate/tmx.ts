@@ -1,3 +1,4 @@
+import { sameLanguage } from "./languagetag";
 import { Failure } from "@unitext/core/model";
 import { attribute, scanXmlPieces, xml, XML_HEAD, XmlTree, type XmlNode } from "../formats/shared/xml";
 import type { Piece } from "./coded";
@@ -35,8 +36,6 @@ export function writeTmx(units: readonly MemoryUnit[], { from }: { from: string 
     )
   );
 }
-
-const sameLanguage = (a: string, b: string) => a.toLowerCase().split("-")[0] === b.toLowerCase().split("-")[0];
 
 /**
  * Reads the units of a TMX that have both languages, given as pieces of text, one by one. Throws a Failure

@@ -1,12 +1,9 @@
 import { createHash } from "node:crypto";
-import { type MemoryUnit, type Piece, wordsOf } from "@unitext/core/translate";
+import { languageOfTag, type MemoryUnit, type Piece, wordsOf } from "@unitext/core/translate";
 import { and, asc, eq, sql } from "drizzle-orm";
 import type { Database } from "./database";
 import type { Reader } from "./rows";
 import { memory } from "./schema";
-
-/** Returns a language without its region: memories of British and American English are one. */
-export const languageOf = (tag: string) => (tag.split("-")[0] ?? tag).toLowerCase();
 
 /** Returns the text that is searched: the words without placeholders, in lower case, with single spaces. */
 export const memoryWords = (pieces: readonly Piece[]): string =>
@@ -44,9 +41,9 @@ export async function remember(
   for (const { from, to, source, target } of units) {
     const words = memoryWords(source);
     if (!words) continue;
-    const key = [owner, languageOf(from), languageOf(to), words];
+    const key = [owner, languageOfTag(from), languageOfTag(to), words];
     const id = createHash("sha256").update(JSON.stringify(key)).digest("base64url").slice(0, 24);
-    rows.set(id, { id, owner, from: languageOf(from), to: languageOf(to), words, source, target, deck });
+    rows.set(id, { id, owner, from: languageOfTag(from), to: languageOfTag(to), words, source, target, deck });
     if (rows.size >= BATCH) await flush();
   }
   await flush();
@@ -70,8 +67,8 @@ export async function recall(
     .where(
       and(
         eq(memory.owner, owner),
-        eq(memory.from, languageOf(from)),
-        eq(memory.to, languageOf(to)),
+        eq(memory.from, languageOfTag(from)),
+        eq(memory.to, languageOfTag(to)),
         sql`${memory.words} % ${words}`,
       ),
     )
@@ -85,7 +82,7 @@ export async function memoryUnits(db: Reader, owner: string, from: string, to: s
   const rows = await db
     .select({ source: memory.source, target: memory.target })
     .from(memory)
-    .where(and(eq(memory.owner, owner), eq(memory.from, languageOf(from)), eq(memory.to, languageOf(to))))
+    .where(and(eq(memory.owner, owner), eq(memory.from, languageOfTag(from)), eq(memory.to, languageOfTag(to))))
     .orderBy(asc(memory.words));
   return rows.map((row) => ({ from, to, ...row }));
 }

@@ -1,7 +1,6 @@
-import type { Term } from "@unitext/core/translate";
+import { languageOfTag, type Term } from "@unitext/core/translate";
 import { and, eq, sql } from "drizzle-orm";
 import type { Database } from "./database";
-import { languageOf } from "./memory";
 import type { Reader } from "./rows";
 import { termLists } from "./schema";
 
@@ -13,7 +12,7 @@ export async function storeTerms(
 ): Promise<void> {
   await db
     .insert(termLists)
-    .values({ owner, from: languageOf(from), to: languageOf(to), terms })
+    .values({ owner, from: languageOfTag(from), to: languageOfTag(to), terms })
     .onConflictDoUpdate({
       target: [termLists.owner, termLists.from, termLists.to],
       set: { terms: sql`excluded.terms`, at: sql`now()` },
@@ -25,6 +24,8 @@ export async function storedTerms(db: Reader, owner: string, from: string, to: s
   const [row] = await db
     .select({ terms: termLists.terms })
     .from(termLists)
-    .where(and(eq(termLists.owner, owner), eq(termLists.from, languageOf(from)), eq(termLists.to, languageOf(to))));
+    .where(
+      and(eq(termLists.owner, owner), eq(termLists.from, languageOfTag(from)), eq(termLists.to, languageOfTag(to))),
+    );
   return row?.terms ?? [];
 }

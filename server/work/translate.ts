@@ -13,6 +13,7 @@ import {
   pseudoTranslation,
   readTmx,
   readXliff,
+  sameLanguage,
   type Segment,
   type SegmentPair,
   segmentsOf,
@@ -157,8 +158,7 @@ export function readExchange({
   file: { bytes, name },
 }: Omit<TranslationState, "stored"> & { file: NamedFile }): { targets: TargetsSent["targets"]; remarks: string[] } {
   const file = readXliff(xmlText(bytes, name), name);
-  const same = (a: string, b: string) => a.toLowerCase().split("-")[0] === b.toLowerCase().split("-")[0];
-  if (file.to && !same(file.to, own.language))
+  if (file.to && !sameLanguage(file.to, own.language))
     throw new Failure("not-valid", name, `The file is in “${file.to}”, and the deck is in “${own.language}”.`);
   const { targets, remarks } = matchTargets(segmentsOf(original), file);
   return { targets: [...targets].map(([id, { pieces, state }]) => ({ id, target: pieces, state })), remarks };

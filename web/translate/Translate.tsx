@@ -1,5 +1,6 @@
 import { useVirtualizer } from "@tanstack/react-virtual";
-import { metadataOf, must, type Slide } from "@unitext/core/model";
+import { type Deck, metadataOf, must, secondsOf } from "@unitext/core/model";
+import { isSpokenByCharacters } from "@unitext/core/translate";
 import { type PairedSegment, DeckState } from "@unitext/server/api";
 import { Download, Upload } from "lucide-react";
 import { useEffect, useMemo, useRef, useState } from "react";
@@ -7,9 +8,10 @@ import { Link, useLocation } from "react-router";
 import useSWR from "swr";
 import { download, get } from "../api/client";
 import { useDeck } from "../deck/DeckContext";
-import { useScene } from "../deck/scenes";
 import { SmallSlide } from "../deck/SmallSlide";
 import { DeckFrame } from "../shell/DeckFrame";
+import { clock } from "../ui/time";
+import { Fit, useTooFull } from "./Fit";
 import { languageName } from "./languages";
 import { NewTranslation } from "./NewTranslation";
 import { SegmentRow, STATE_NAMES } from "./SegmentRow";
@@ -17,14 +19,32 @@ import { tokensOf } from "./tokens";
 import { useSegments } from "./useSegments";
 
 /** Which segments are listed. */
-type Filter = "all" | "checks" | PairedSegment["state"];
+type Filter = "all" | "checks" | "full" | PairedSegment["state"];
 
-const FILTERS: readonly Filter[] = ["all", "untranslated", "proposed", "draft", "outdated", "reviewed", "checks"];
-const filterName = (filter: Filter) =>
-  filter === "all" ? "all" : filter === "checks" ? "with findings" : STATE_NAMES[filter];
+const FILTERS: readonly Filter[] = [
+  "all",
+  "untranslated",
+  "proposed",
+  "draft",
+  "outdated",
+  "reviewed",
+  "checks",
+  "full",
+];
+const WIDER: Partial<Record<Filter, string>> = {
+  all: "all",
+  checks: "with findings",
+  full: "on slides that are too full",
+};
+const filterName = (filter: Filter) => WIDER[filter] ?? STATE_NAMES[filter as PairedSegment["state"]];
 
-const isWanted = (segment: PairedSegment, filter: Filter, words: string) =>
-  (filter === "all" || (filter === "checks" ? segment.findings.length > 0 : segment.state === filter)) &&
+const isWanted = (segment: PairedSegment, filter: Filter, words: string, full: ReadonlySet<string>) =>
+  (filter === "all" ||
+    (filter === "checks"
+      ? segment.findings.length > 0
+      : filter === "full"
+        ? full.has(segment.slideId ?? "")
+        : segment.state === filter)) &&
   (words === "" ||
     [segment.source, segment.target ?? []].some((pieces) =>
       tokensOf(pieces).toLowerCase().includes(words.toLowerCase()),
@@ -44,22 +64,20 @@ export default function Translate() {
   );
 }
 
-/** Says how much of a slide does not fit in its language. */
-function Fit({ slide, number }: { slide: Slide; number: number }) {
-  const { metadata } = useDeck();
-  const overflow = useScene(slide, number, metadata)?.overflow ?? 0;
-  if (overflow <= 0) return null;
-  return (
-    <p role="status" className="border-warning border-l-4 pl-2 text-sm">
-      This slide is too full by {Math.ceil(overflow)} points. Shorten a text, or refine the slide.
-    </p>
-  );
-}
-
 /** The slide of a segment in both languages, one below the other. */
-function SlidePair({ segment, original }: { segment: PairedSegment | undefined; original: string }) {
+function SlidePair({
+  segment,
+  segments,
+  original,
+  onChoose,
+}: {
+  segment: PairedSegment | undefined;
+  segments: readonly PairedSegment[];
+  original: string;
+  onChoose: (segment: string) => void;
+}) {
   const { deck } = useDeck();
-  const { data } = useSWR(`/decks/${original}`, (path: string) => get(path, DeckState), { revalidateOnFocus: false });
+  const data = useOriginal(original);
   const metadata = useMemo(() => metadataOf(deck), [deck]);
   const theirs = data?.deck.slides.find(({ id }) => id === segment?.originalSlide);
   const own = deck.slides.find(({ id }) => id === segment?.slideId);
@@ -94,13 +112,32 @@ function SlidePair({ segment, original }: { segment: PairedSegment | undefined; 
       ) : (
         <p className="quiet text-sm">The translation has left this slide out.</p>
       )}
-      {own && <Fit slide={own} number={deck.slides.indexOf(own) + 1} />}
+      {own && <Fit slide={own} number={deck.slides.indexOf(own) + 1} segments={segments} onChoose={onChoose} />}
       {own && (
         <Link className="text-primary text-sm underline" to={`/decks/${deck.id}/refine/${own.id}`}>
           Refine this slide
         </Link>
       )}
     </>
+  );
+}
+
+/** Returns the original of a translated deck with its version; undefined while it loads or when it may not be seen. */
+function useOriginal(id: string | undefined): DeckState | undefined {
+  const key = id === undefined ? null : `/decks/${id}`;
+  return useSWR(key, (path: string) => get(path, DeckState), { revalidateOnFocus: false }).data;
+}
+
+const minutesOf = (deck: Deck) => clock(deck.slides.reduce((sum, slide) => sum + secondsOf(slide, deck.rate), 0));
+
+/** The time that it takes to say the translation, beside that of the original. */
+function SpeakingTime({ original }: { original: Deck }) {
+  const { deck } = useDeck();
+  const rate = isSpokenByCharacters(deck.language) ? `${deck.rate * 2} characters` : `${deck.rate} words`;
+  return (
+    <p className="quiet w-full text-sm" title={`At ${rate} a minute`}>
+      {minutesOf(deck)} to say; the original takes {minutesOf(original)}.
+    </p>
   );
 }
 
@@ -116,8 +153,11 @@ function Segments() {
   const chooser = useRef<HTMLInputElement>(null);
   const scroller = useRef<HTMLDivElement>(null);
   const segments = list?.segments ?? [];
+  const tooFull = useTooFull();
+  const fullIds = new Set(tooFull.map(({ slide }) => slide.id));
+  const original = useOriginal(list?.original.id);
   // What is being worked on stays in the list until another one is chosen.
-  const rows = segments.filter((one) => one.id === current || isWanted(one, filter, words.trim()));
+  const rows = segments.filter((one) => one.id === current || isWanted(one, filter, words.trim(), fullIds));
   const virtual = useVirtualizer({
     count: rows.length,
     getScrollElement: () => scroller.current,
@@ -138,6 +178,8 @@ function Segments() {
     if (!current && first) setCurrent(first.id);
   }, [segments.length]);
   const counts = (own: PairedSegment["state"]) => segments.filter((one) => one.state === own).length;
+  const countOf = (one: Filter) =>
+    one === "all" || one === "checks" ? "" : ` (${one === "full" ? tooFull.length : counts(one)})`;
   const behind = list && list.original.newest > list.original.version;
 
   async function bring(file: File | undefined) {
@@ -225,7 +267,7 @@ function Segments() {
                 {FILTERS.map((one) => (
                   <option key={one} value={one}>
                     {filterName(one)}
-                    {one === "all" || one === "checks" ? "" : ` (${counts(one)})`}
+                    {countOf(one)}
                   </option>
                 ))}
               </select>
@@ -313,7 +355,20 @@ function Segments() {
               ({languageName(list.from)}) to {languageName(list.to)}
             </p>
           )}
-          {list && <SlidePair segment={segments.find(({ id }) => id === current)} original={list.original.id} />}
+          {original && <SpeakingTime original={original.deck} />}
+          {tooFull.length > 0 && filter !== "full" && (
+            <button type="button" className="text-primary text-sm underline" onClick={() => setFilter("full")}>
+              {tooFull.length === 1 ? "1 slide is" : `${tooFull.length} slides are`} too full
+            </button>
+          )}
+          {list && (
+            <SlidePair
+              segment={segments.find(({ id }) => id === current)}
+              segments={segments}
+              original={list.original.id}
+              onChoose={setCurrent}
+            />
+          )}
           {!canEdit && <p className="quiet text-sm">You may look at this deck, not change it.</p>}
         </aside>
       </div>

@@ -22,6 +22,7 @@ import {
   must,
 } from "@unitext/core/model";
 import type { Change } from "@unitext/core/edit";
+import { fitOf, type SlideFit } from "@unitext/core/translate";
 import { nanoid } from "nanoid";
 import { type Lines, manuscriptText, type Problem, readText, type Reason } from "@unitext/core/text";
 
@@ -157,6 +158,12 @@ export const core = {
         return { overflow, fullness };
       }),
     );
+  },
+  /** Says how a slide fits, and what would make it fit. */
+  async fit(metadata: DeckMetadata, slide: Slide, number: number): Promise<SlideFit> {
+    if (hasFormula([slide])) await loadFormulas();
+    await load(facesNeeded([slide], metadata));
+    return withFaces(() => fitOf(slide, { metadata, number, fonts }, () => nanoid(10)));
   },
   /** Cuts a text into slides by the deck's rule; new slides get ids from `prefix`. */
   async read(text: string, metadata: DeckMetadata, prefix: string): Promise<Generated> {
