@@ -1,5 +1,6 @@
 export { type Drawn, convertPictures } from "./conversion";
 export { apertiumPairs, translateLocally } from "./apertium";
+export { translateByService, type TranslationService, translationServiceFrom } from "./translationservice";
 export { exportDeck, type ExportWork } from "./export";
 export { fontsIn } from "./fonts";
 export { slidePng, svgPng } from "./rasterise";

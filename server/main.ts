@@ -3,6 +3,7 @@ import { Jobs, pollAddresses, watchFolder } from "./jobs";
 import { openLog } from "./log";
 import { Announcements, createApp, newsFrom } from "./routes";
 import { connect, DEMO_USER, ensureUser, migrated, tidy } from "./store";
+import { translationServiceFrom } from "@unitext/node";
 import { inlineWork, ProcessPool } from "./work";
 
 /** The settings are environment variables that the start script sets. */
@@ -58,7 +59,7 @@ const endPolling = pollAddresses({ db, work, jobs }, sourceHosts, (message, erro
   log.warn({ err: error }, message),
 );
 const app = createApp(
-  { db, work, jobs, announcements, fonts, sourceHosts },
+  { db, work, jobs, announcements, fonts, sourceHosts, translationService: translationServiceFrom(process.env) },
   { client: join(UNITEXT_ROOT, "dist/web"), log, hosts },
 );
 

@@ -2,6 +2,7 @@ import { codeFaults, type Piece, wordsOf } from "./coded";
 import { numbersIn } from "./numbers";
 import type { TranslationFinding } from "./findings";
 import { missedTerms, type Term } from "./terms";
+import { TYPOGRAPHY } from "./typography";
 
 interface Checked {
   source: readonly Piece[];
@@ -108,5 +109,9 @@ const CHECKS: readonly ((checked: Checked, words: { source: string; target: stri
 export function checkTranslation(checked: Checked): TranslationFinding[] {
   const words = { source: wordsOf(checked.source), target: wordsOf(checked.target) };
   if (words.target.trim() === "") return [{ fault: "empty", sentence: "There is no translation yet." }];
-  return CHECKS.flatMap((check) => check(checked, words));
+  const { from, to } = checked;
+  return [
+    ...CHECKS.flatMap((check) => check(checked, words)),
+    ...TYPOGRAPHY.flatMap((check) => check({ ...words, from, to })),
+  ];
 }

@@ -11,6 +11,11 @@ export const TRANSLATION_FAULTS = [
   "spaces",
   "ending",
   "brackets",
+  "unit",
+  "quotation",
+  "spacing",
+  "capitals",
+  "length",
 ] as const;
 export type TranslationFault = (typeof TRANSLATION_FAULTS)[number];
 

@@ -39,6 +39,7 @@ export {
   translateDeck,
   type TranslatedDeck,
 } from "./segments";
+export { missingTokens, piecesOf, placeholderKinds, typedText } from "./tokens";
 export { type Sentence, sentencesOf } from "./sentences";
 export { readTerms, readTermsTbx, writeTermsTbx } from "./tbx";
 export { hasTerm, readTermsCsv, type Term, termsIn, writeTermsCsv } from "./terms";

@@ -8,7 +8,11 @@ export const PieceSchema = z.union([
   z.object({ code: z.number().int().positive(), at: z.enum(["open", "close", "single"]) }),
 ]);
 
-export const ENGINES = ["none", "local", "pseudo"] as const;
+export const ENGINES = ["none", "local", "pseudo", "service"] as const;
+
+/** The translation service that is set up, by the host to which texts are sent; null when there is none. */
+export const EngineList = z.object({ service: z.object({ host: z.string() }).nullable() });
+export type EngineList = z.infer<typeof EngineList>;
 
 /** Asks for a deck in another language, with proposals of an engine. */
 export const TranslationAsked = z.object({

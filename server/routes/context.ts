@@ -4,7 +4,7 @@ import type { z } from "zod";
 import { type Act, permit, type Right } from "../access";
 import type { Me } from "../api";
 import type { Jobs } from "../jobs";
-import { type Asker, parseBody, type Work } from "../work";
+import { type Asker, parseBody, type TranslationService, type Work } from "../work";
 import { type Database, rightOn } from "../store";
 import type { Announcements } from "./events";
 
@@ -17,6 +17,8 @@ export interface AppContext {
   fonts: string;
   /** The hosts from which workbooks may be fetched. */
   sourceHosts?: readonly string[];
+  /** The translation service outside of this machine, where one is set up. */
+  translationService?: TranslationService | undefined;
   origin?: string;
 }
 

@@ -5,6 +5,7 @@ import { readTerms, segmentsOf, writeTermsCsv, writeTermsTbx } from "@unitext/co
 import express, { type Request, Router } from "express";
 import { nanoid } from "nanoid";
 import {
+  type EngineList,
   type SegmentList,
   type TargetsSent,
   TargetsSent as TargetsSchema,
@@ -115,7 +116,9 @@ export function translationRoutes(context: AppContext): Router {
       const { deck, version } = await loadDeck(db, call.deck);
       if (deck.language === language)
         throw new Failure("not-valid", "language", "The deck is in this language already. Choose another one.");
-      const made = await work.run("newTranslation", { deck, language, engine }, asker(call));
+      const terms = await storedTerms(db, call.user.id, deck.language, language);
+      const service = context.translationService;
+      const made = await work.run("newTranslation", { deck, language, engine, terms, service }, asker(call));
       const own = tailorDeck({ deck: made.deck, version }, nanoid(12), title ?? made.deck.properties.title, () =>
         nanoid(10),
       );
@@ -123,6 +126,14 @@ export function translationRoutes(context: AppContext): Router {
       const id = await createDeck(db, call.user.id, translated, await loadBlobs(db, call.deck), null);
       await storeTargets(db, id, call.user.id, made.targets);
       call.response.status(201).json({ id, remark: made.remark });
+    }),
+  );
+
+  routes.get(
+    "/engines",
+    route(async ({ response }) => {
+      const { translationService: service } = context;
+      response.json({ service: service ? { host: new URL(service.url).host } : null } satisfies EngineList);
     }),
   );
 

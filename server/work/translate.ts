@@ -30,7 +30,7 @@ import {
   type XliffVersion,
   xmlText,
 } from "@unitext/core/translate";
-import { translateLocally } from "@unitext/node";
+import { translateByService, translateLocally, type TranslationService } from "@unitext/node";
 import type { ENGINES, PairedSegment, TargetsSent } from "../api";
 import type { NamedFile } from "./namedfile";
 
@@ -43,43 +43,61 @@ export interface TranslationState {
   stored: readonly StoredTarget[];
 }
 
-async function proposals(
-  engine: Engine,
-  segments: readonly Segment[],
-  { from, to }: { from: string; to: string },
-): Promise<(Piece[] | undefined)[]> {
-  if (engine === "none") return [];
-  const sources = segments.map(({ source }) => source);
-  return engine === "pseudo"
-    ? sources.map((source) => pseudoTranslation(source, to))
-    : translateLocally(sources, { from, to });
+/** What an engine is given beside the texts. */
+interface EngineOptions {
+  from: string;
+  to: string;
+  terms: readonly Term[];
+  service?: TranslationService | undefined;
 }
+
+/** What an engine proposes for texts, and what it says where it proposes nothing. */
+interface Made {
+  proposals: (Piece[] | undefined)[];
+  remark: string;
+}
+
+/** The engines by name. Each throws a Failure when it cannot work at all. */
+const ENGINE: Record<Engine, (sources: readonly Piece[][], options: EngineOptions) => Made | Promise<Made>> = {
+  none: () => ({ proposals: [], remark: "" }),
+  pseudo: (sources, { to }) => ({ proposals: sources.map((source) => pseudoTranslation(source, to)), remark: "" }),
+  local: async (sources, { from, to }) => ({ proposals: await translateLocally(sources, { from, to }), remark: "" }),
+  service: (sources, options) => {
+    if (!options.service) throw new Failure("unavailable", "service", "No translation service is set up here.");
+    return translateByService(sources, options, options.service);
+  },
+};
 
 /** Makes a deck in another language with the proposals of an engine; without one its words are those of the original. */
 export async function newTranslation({
   deck,
   language,
   engine,
+  terms = [],
+  service,
 }: {
   deck: Deck;
   language: string;
   engine: Engine;
+  terms?: readonly Term[];
+  service?: TranslationService | undefined;
 }): Promise<{ deck: Deck; targets: StoredTarget[]; remark: string }> {
   const segments = segmentsOf(deck);
-  let made: (Piece[] | undefined)[] = [];
-  let remark = "";
+  const sources = segments.map(({ source }) => source);
+  const options = { from: deck.language, to: language, terms, service };
+  let made: Made = { proposals: [], remark: "" };
   try {
-    made = await proposals(engine, segments, { from: deck.language, to: language });
+    made = await ENGINE[engine](sources, options);
   } catch (error) {
     if (!(error instanceof Failure)) throw error;
-    remark = error.message;
+    made.remark = error.message;
   }
   const targets = segments.flatMap(({ id, source }, nth): StoredTarget[] => {
-    const target = made[nth];
+    const target = made.proposals[nth];
     return target ? [{ id, source, target, state: "proposed" }] : [];
   });
   const pairs = pairSegments(segments, targets);
-  return { deck: translateDeck(deck, language, targetsOf(pairs)).deck, targets, remark };
+  return { deck: translateDeck(deck, language, targetsOf(pairs)).deck, targets, remark: made.remark };
 }
 
 const pairsOf = ({ original, stored }: Omit<TranslationState, "own">) => pairSegments(segmentsOf(original), stored);

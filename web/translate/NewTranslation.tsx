@@ -1,4 +1,4 @@
-import { ENGINES, Followers, TranslationMade } from "@unitext/server/api";
+import { EngineList, ENGINES, Followers, TranslationMade } from "@unitext/server/api";
 import { type FormEvent, useState } from "react";
 import { Link, useNavigate } from "react-router";
 import useSWR from "swr";
@@ -13,6 +13,7 @@ const ENGINE_NAMES: Record<(typeof ENGINES)[number], string> = {
   none: "nothing: the words of the original stay until they are translated",
   local: "proposals of apertium on this machine",
   pseudo: "pseudo words, longer and accented, to see what will not fit",
+  service: "proposals of a translation service",
 };
 
 /** Makes a deck in another language of the open one, and lists those that there are. */
@@ -20,6 +21,8 @@ export function NewTranslation() {
   const { deck } = useDeck();
   const navigate = useNavigate();
   const { data } = useSWR(`/decks/${deck.id}/followers`, (path: string) => get(path, Followers));
+  const { data: engines } = useSWR("/engines", (path: string) => get(path, EngineList));
+  const offered = ENGINES.filter((one) => one !== "service" || engines?.service);
   const [language, setLanguage] = useState(deck.language.startsWith("es") ? "en" : "es");
   const [engine, setEngine] = useState<(typeof ENGINES)[number]>("local");
   const [busy, setBusy] = useState(false);
@@ -75,13 +78,21 @@ export function NewTranslation() {
             value={engine}
             onChange={(event) => setEngine(ENGINES.find((one) => one === event.target.value) ?? "none")}
           >
-            {ENGINES.map((one) => (
+            {offered.map((one) => (
               <option key={one} value={one}>
                 {ENGINE_NAMES[one]}
+                {one === "service" ? ` at ${engines?.service?.host}` : ""}
               </option>
             ))}
           </select>
-          <span className="quiet text-sm">Nothing leaves this machine.</span>
+          {engine === "service" ? (
+            <span className="border-warning block border-l-4 pl-2 text-sm">
+              All texts of the deck, its notes and the terms in them are sent to {engines?.service?.host}. Pictures and
+              other files are not.
+            </span>
+          ) : (
+            <span className="quiet text-sm">Nothing leaves this machine.</span>
+          )}
         </label>
         {problem && (
           <p role="alert" className="text-error">

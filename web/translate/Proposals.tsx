@@ -2,7 +2,7 @@ import { Proposals } from "@unitext/server/api";
 import useSWR from "swr";
 import { get } from "../api/client";
 import { useDeck } from "../deck/DeckContext";
-import { tokensOf } from "./tokens";
+import { typedText } from "@unitext/core/translate";
 
 export type Proposal = Proposals["proposals"][number];
 
@@ -31,7 +31,7 @@ export function ProposalList({
   return (
     <ul aria-label="From the memory" className="mt-1 text-xs">
       {proposals.slice(0, 3).map((proposal, nth) => (
-        <li key={tokensOf(proposal.pieces)}>
+        <li key={typedText(proposal.pieces)}>
           <button
             type="button"
             className="hover:bg-base-300 flex w-full gap-2 px-1 py-0.5 text-left"
@@ -41,7 +41,7 @@ export function ProposalList({
             <span className="quiet w-24 shrink-0 tabular-nums">
               {nth + 1}: {proposal.numbersAdapted ? "other numbers" : PERCENT.format(proposal.likeness)}
             </span>
-            <span>{tokensOf(proposal.pieces)}</span>
+            <span>{typedText(proposal.pieces)}</span>
           </button>
         </li>
       ))}

@@ -1,7 +1,7 @@
 import type { PairedSegment } from "@unitext/server/api";
 import { useEffect, useRef, useState } from "react";
 import { flushSync } from "react-dom";
-import { missingTokens, piecesOf, tokensOf } from "./tokens";
+import { missingTokens, piecesOf, typedText } from "@unitext/core/translate";
 import { type Proposal, ProposalList, useProposals } from "./Proposals";
 import type { Sent } from "./useSegments";
 
@@ -60,7 +60,7 @@ export function SegmentRow({
   onSave: (sent: Sent) => void;
 }) {
   const { id, slide, kind, source, target, codes, state, before, findings, terms } = segment;
-  const stored = target ? tokensOf(target) : "";
+  const stored = target ? typedText(target) : "";
   const [text, setText] = useState(stored);
   const proposals = useProposals(current ? id : undefined);
   const field = useRef<HTMLTextAreaElement>(null);
@@ -93,7 +93,7 @@ export function SegmentRow({
     if (text.trim()) send(text, "reviewed");
     onNext();
   };
-  const take = (proposal: Proposal) => type(tokensOf(proposal.pieces));
+  const take = (proposal: Proposal) => type(typedText(proposal.pieces));
   const onKeyDown = (event: React.KeyboardEvent) => {
     const proposal = event.altKey ? proposals[Number(event.key) - 1] : undefined;
     if (!event.ctrlKey && !event.metaKey && !proposal) return;
@@ -101,7 +101,7 @@ export function SegmentRow({
       Enter: confirm,
       ArrowDown: onNext,
       ".": () => missing[0] && insert(missing[0]),
-      ",": () => type(tokensOf(source)),
+      ",": () => type(typedText(source)),
       ";": () => terms[0] && insert(terms[0].target),
     };
     const act = proposal ? () => take(proposal) : acts[event.key];
@@ -152,7 +152,7 @@ export function SegmentRow({
             value={text}
             disabled={!canEdit}
             placeholder={STATE_NAMES[state] === "untranslated" ? "Translation" : ""}
-            aria-label={`Translation of “${tokensOf(source)}”`}
+            aria-label={`Translation of “${typedText(source)}”`}
             onFocus={onEnter}
             onChange={(event) => type(event.target.value)}
             onBlur={() => {

@@ -15,7 +15,7 @@ import { Fit, useTooFull } from "./Fit";
 import { languageName } from "./languages";
 import { NewTranslation } from "./NewTranslation";
 import { SegmentRow, STATE_NAMES } from "./SegmentRow";
-import { tokensOf } from "./tokens";
+import { typedText } from "@unitext/core/translate";
 import { useSegments } from "./useSegments";
 
 /** Which segments are listed. */
@@ -47,7 +47,7 @@ const isWanted = (segment: PairedSegment, filter: Filter, words: string, full: R
         : segment.state === filter)) &&
   (words === "" ||
     [segment.source, segment.target ?? []].some((pieces) =>
-      tokensOf(pieces).toLowerCase().includes(words.toLowerCase()),
+      typedText(pieces).toLowerCase().includes(words.toLowerCase()),
     ));
 
 /** Translate: the texts of a deck beside those of its original, with the slide in both languages. */

@@ -1,4 +1,4 @@
-import { missingTokens, piecesOf, tokensOf } from "./tokens";
+import { missingTokens, piecesOf, typedText } from "./index";
 
 const source = [
   "See ",
@@ -10,7 +10,7 @@ const source = [
 const codes = { 1: { single: false, label: "strong" }, 2: { single: true, label: "footnote" } };
 
 it("placeholders are typed as numbers and read again", () => {
-  expect(tokensOf(source)).toBe("See ⟨1⟩the dunes⟨/1⟩⟨2⟩");
+  expect(typedText(source)).toBe("See ⟨1⟩the dunes⟨/1⟩⟨2⟩");
   expect(piecesOf("See ⟨1⟩the dunes⟨/1⟩⟨2⟩", codes)).toEqual(source);
   expect(piecesOf("Nr. ⟨7⟩", codes)).toEqual(["Nr. ⟨7⟩"]);
 });
