@@ -1,4 +1,5 @@
 import { extensionOf } from "@unitext/core/formats";
+import { readSegments, SEGMENT_FILES, writeSegments } from "@unitext/core/formats/segments";
 import { Failure, type Deck, Language } from "@unitext/core/model";
 import {
   checkTranslation,
@@ -9,14 +10,12 @@ import {
   pseudoTranslation,
   readTerms,
   readTmx,
-  readXliff,
   type Segment,
   segmentsOf,
   type Target,
   type Term,
   sameLanguage,
   translateDeck,
-  writeXliff,
   XLIFF_VERSIONS,
   xmlText,
 } from "@unitext/core/translate";
@@ -35,7 +34,7 @@ function languageTag(tag: string | undefined): string {
 
 const textOf = (file: string) => xmlText(readBytes(file), file);
 
-/** `segments DECK --to TAG -o FILE.xlf`: the texts to translate, as XLIFF. */
+/** `segments DECK --to TAG -o FILE.xlf`: the texts to translate, as XLIFF or as a table, by extension. */
 export async function segmentsCommand(args: readonly string[]): Promise<undefined> {
   const { values, positionals } = options(args, {
     to: { type: "string" },
@@ -47,9 +46,11 @@ export async function segmentsCommand(args: readonly string[]): Promise<undefine
     throw new Usage("segments needs one DECK, --to TAG and -o FILE.xlf");
   const version = XLIFF_VERSIONS.find((one) => one === values.xliff);
   if (!version) throw new Usage(`--xliff takes 1.2 or 2.1, not “${values.xliff}”`);
+  const as = SEGMENT_FILES.find((one) => one === extensionOf(values.output ?? "").replace("xliff", "xlf"));
+  if (!as) throw new Usage(`segments writes .${SEGMENT_FILES.join(", .")}, not “${values.output}”`);
   const to = languageTag(values.to);
   const { deck } = await readFile(file);
-  writeWhole(values.output, writeXliff({ deck, to, segments: segmentsOf(deck) }, version));
+  writeWhole(values.output, writeSegments({ deck, to, segments: segmentsOf(deck) }, as, version));
 }
 
 interface Given {
@@ -67,7 +68,7 @@ type Origin = "file" | "memory" | "engine";
 
 /** Returns the translations of a file of exchange. Throws a Failure when it is for another language. */
 function fromFile(file: string, segments: readonly Segment[], to: string): Map<string, Target> {
-  const read = readXliff(textOf(file), file);
+  const read = readSegments(readBytes(file), file);
   if (read.to && !sameLanguage(read.to, to))
     throw Object.assign(
       new Failure("not-valid", "target-language", `The file is in “${read.to}”, and “${to}” was asked for.`),
@@ -152,7 +153,7 @@ export async function translateCommand(
   const engine = ENGINES.find((one) => one === values.engine);
   if (!engine) throw new Usage(`--engine takes ${ENGINES.join(", ")}, not “${values.engine}”`);
   for (const [option, found, kinds] of [
-    ["--segments", values.segments, ["xlf", "xliff"]],
+    ["--segments", values.segments, ["xlf", "xliff", "xlsx", "ods", "csv", "docx"]],
     ["--memory", values.memory, ["tmx"]],
     ["--terms", values.terms, ["csv", "tsv", "tbx"]],
   ] as const)

@@ -42,15 +42,16 @@ test("a deck is translated beside its slides, its bold words are placed, and an 
   await expect(page.getByText("The numbers differ: 4.6 in the source, 4.8 here.")).toBeVisible();
 
   // To a translator and back.
+  await page.getByText("Files", { exact: true }).click();
   const [file] = await Promise.all([
     page.waitForEvent("download"),
-    page.getByRole("button", { name: "XLIFF" }).click(),
+    page.getByRole("button", { name: "XLIFF 2.1" }).click(),
   ]);
   const xliff = readFileSync(await file.path(), "utf8");
   expect(xliff).toContain('<target>Zweimal am Tag <pc id="1" dispStart="strong">steigt</pc> das Wasser</target>');
   const back = xliff.replace(/(<source>Ask the class\.<\/source>)/, "$1<target>Fragen Sie die Klasse.</target>");
   await page
-    .getByLabel(/^XLIFF that a translator sent back/)
+    .getByLabel(/^What a translator sent back/)
     .setInputFiles({ name: "tides.xlf", mimeType: "application/xliff+xml", buffer: Buffer.from(back) });
   await expect(page.getByText("tides.xlf: 3 translations were taken.")).toBeVisible();
   await page.getByLabel("Show").selectOption({ label: "with findings" });

@@ -90,18 +90,18 @@ describe("a deck in another language", () => {
     const ask = await server.as("cleo");
     const { id } = await translate(ask, await make(ask), "de", "none");
     for (const version of ["1.2", "2.1"]) {
-      const file = await (await ask(`/api/decks/${id}/xliff?version=${version}`)).text();
+      const file = await (await ask(`/api/decks/${id}/segments/file?version=${version}`)).text();
       const done = file.replace(
         /(<source[^>]*>)Sand holds<\/source>/,
         `$1Sand holds</source><target>Sand hält ${version}</target>`,
       );
       const body = { method: "POST", body: done, headers: { "content-type": "application/octet-stream" } };
-      const answer = await ask(`/api/decks/${id}/xliff?name=a.xlf`, body);
+      const answer = await ask(`/api/decks/${id}/segments/file?name=a.xlf`, body);
       expect(TargetsTaken.parse(await answer.json()).remarks).toEqual([]);
       expect(words(await deckOf(ask, id))).toContain(`Sand hält ${version}`);
     }
     const other = { method: "POST", body: "<a/>", headers: { "content-type": "application/octet-stream" } };
-    expect((await ask(`/api/decks/${id}/xliff?name=a.xlf`, other)).status).toBe(422);
+    expect((await ask(`/api/decks/${id}/segments/file?name=a.xlf`, other)).status).toBe(422);
   });
 
   it("proposes what was confirmed before, also with other numbers, and what a TMX brings", async () => {

@@ -1,3 +1,4 @@
+import { SEGMENT_FILES } from "@unitext/core/formats/segments";
 import { Id, Language } from "@unitext/core/model";
 import { SEGMENT_STATES, TRANSLATION_FAULTS, XLIFF_VERSIONS } from "@unitext/core/translate";
 import { z } from "zod";
@@ -87,4 +88,8 @@ export const MemoryTaken = z.object({ units: z.number().int() });
 /** How many terms were stored, and which entries of the list were not. */
 export const TermsTaken = z.object({ terms: z.number().int(), remarks: z.array(z.string()) });
 
-export const XliffAsked = z.object({ version: z.enum(XLIFF_VERSIONS).default("1.2") });
+/** Asks for the segments of a deck as a file of exchange; `version` is that of XLIFF. */
+export const SegmentFileAsked = z.object({
+  as: z.enum(SEGMENT_FILES).default("xlf"),
+  version: z.enum(XLIFF_VERSIONS).default("1.2"),
+});

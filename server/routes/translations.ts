@@ -1,5 +1,6 @@
 import { tailorDeck } from "@unitext/core/divide";
 import type { SingleChange } from "@unitext/core/edit";
+import type { SegmentFile } from "@unitext/core/formats/segments";
 import { checked, type Deck, Failure } from "@unitext/core/model";
 import { readTerms, segmentsOf, writeTermsCsv, writeTermsTbx } from "@unitext/core/translate";
 import express, { type Request, Router } from "express";
@@ -11,7 +12,7 @@ import {
   TargetsSent as TargetsSchema,
   type TargetsTaken,
   TranslationAsked,
-  XliffAsked,
+  SegmentFileAsked,
   LanguagePair,
   TermsAsked,
 } from "../api";
@@ -57,6 +58,14 @@ async function loadTranslation({ db }: AppContext, { deck: id, user }: DeckCall)
   const followed = Math.min(ties.version, newest);
   return { own, version, original: await deckAt(db, ties.deck, followed), followed, newest };
 }
+
+/** The media types of files of exchange. */
+const SEGMENT_TYPES: Record<SegmentFile, string> = {
+  xlf: "application/xliff+xml",
+  xlsx: "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet",
+  csv: "text/csv",
+  docx: "application/vnd.openxmlformats-officedocument.wordprocessingml.document",
+};
 
 /** How often storing translations is tried when somebody else changes the deck at the same time. */
 const TRIES = 5;
@@ -227,19 +236,19 @@ export function translationRoutes(context: AppContext): Router {
   );
 
   routes.get(
-    "/decks/:deck/xliff",
+    "/decks/:deck/segments/file",
     deckRoute(context, "export", async (call) => {
-      const { version } = checked(XliffAsked, call.request.query, "The request");
+      const { as, version } = checked(SegmentFileAsked, call.request.query, "The request");
       const { own, original } = await loadTranslation(context, call);
       const stored = await storedTargets(db, own.id);
-      const bytes = await work.run("xliff", { original, own, stored, version }, asker(call));
-      call.response.attachment(`${own.properties.title.replace(/[/\\:*?"<>|]/g, " ").trim() || "Deck"}.xlf`);
-      call.response.type("application/xliff+xml").send(Buffer.from(bytes));
+      const bytes = await work.run("segmentFile", { original, own, stored, as, version }, asker(call));
+      call.response.attachment(`${own.properties.title.replace(/[/\\:*?"<>|]/g, " ").trim() || "Deck"}.${as}`);
+      call.response.type(SEGMENT_TYPES[as]).send(Buffer.from(bytes));
     }),
   );
 
   routes.post(
-    "/decks/:deck/xliff",
+    "/decks/:deck/segments/file",
     upload(LIMITS.file),
     deckRoute(context, "change", async (call) => {
       const { own, original } = await loadTranslation(context, call);

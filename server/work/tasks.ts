@@ -42,7 +42,7 @@ import {
   readMemory,
   takeTargets,
   writeMemory,
-  xliffOf,
+  segmentFile,
 } from "./translate";
 
 const sha256 = (bytes: Uint8Array) => createHash("sha256").update(bytes).digest("hex");
@@ -177,7 +177,7 @@ export const TASKS = {
   /** Puts translations into a translated deck. */
   takeTargets,
   /** Writes the segments of a translated deck as XLIFF. */
-  xliff: xliffOf,
+  segmentFile,
   /** Reads an XLIFF for a translated deck. */
   readExchange,
   /** Ranks units of a memory for a text. */

@@ -1,3 +1,4 @@
+import { readSegments, type SegmentFile, writeSegments } from "@unitext/core/formats/segments";
 import { type Deck, Failure, type Slide } from "@unitext/core/model";
 import {
   checkTranslation,
@@ -12,7 +13,6 @@ import {
   type Proposal,
   pseudoTranslation,
   readTmx,
-  readXliff,
   sameLanguage,
   type Segment,
   type SegmentPair,
@@ -26,7 +26,6 @@ import {
   translateDeck,
   writeTmx,
   wordsOf,
-  writeXliff,
   type XliffVersion,
   xmlText,
 } from "@unitext/core/translate";
@@ -158,15 +157,21 @@ export function takeTargets({ original, own, stored, targets }: TranslationState
   return { slides: slidesWithTargets(original, own, targetsOf(pairs), units), stored: taken, remarks };
 }
 
-/** Writes the segments of a translated deck as XLIFF, with what is translated. */
-export function xliffOf({ original, own, stored, version }: TranslationState & { version: XliffVersion }): Uint8Array {
+/** Writes the segments of a translated deck as a file of exchange, with what is translated. */
+export function segmentFile({
+  original,
+  own,
+  stored,
+  as,
+  version,
+}: TranslationState & { as: SegmentFile; version: XliffVersion }): Uint8Array {
   const pairs = new Map(pairsOf({ original, stored }).map((pair) => [pair.segment.id, pair]));
   const segments = [...pairs.values()].map(({ segment }) => segment);
   const targetOf = ({ id }: Segment) => {
     const pair: SegmentPair | undefined = pairs.get(id);
     return pair?.target && isTranslated(pair) ? { pieces: pair.target, state: pair.state } : undefined;
   };
-  return new TextEncoder().encode(writeXliff({ deck: original, to: own.language, segments, targetOf }, version));
+  return writeSegments({ deck: original, to: own.language, segments, targetOf }, as, version);
 }
 
 /** Reads a file of exchange for a translated deck: the translations that it gives, and what of it was not used. */
@@ -175,7 +180,7 @@ export function readExchange({
   own,
   file: { bytes, name },
 }: Omit<TranslationState, "stored"> & { file: NamedFile }): { targets: TargetsSent["targets"]; remarks: string[] } {
-  const file = readXliff(xmlText(bytes, name), name);
+  const file = readSegments(bytes, name);
   if (file.to && !sameLanguage(file.to, own.language))
     throw new Failure("not-valid", name, `The file is in “${file.to}”, and the deck is in “${own.language}”.`);
   const { targets, remarks } = matchTargets(segmentsOf(original), file);

@@ -2,15 +2,15 @@ import { useVirtualizer } from "@tanstack/react-virtual";
 import { type Deck, metadataOf, must, secondsOf } from "@unitext/core/model";
 import { isSpokenByCharacters } from "@unitext/core/translate";
 import { type PairedSegment, DeckState } from "@unitext/server/api";
-import { Download, Upload } from "lucide-react";
 import { useEffect, useMemo, useRef, useState } from "react";
 import { Link, useLocation } from "react-router";
 import useSWR from "swr";
-import { download, get } from "../api/client";
+import { get } from "../api/client";
 import { useDeck } from "../deck/DeckContext";
 import { SmallSlide } from "../deck/SmallSlide";
 import { DeckFrame } from "../shell/DeckFrame";
 import { clock } from "../ui/time";
+import { Files } from "./Files";
 import { Fit, useTooFull } from "./Fit";
 import { languageName } from "./languages";
 import { NewTranslation } from "./NewTranslation";
@@ -143,14 +143,14 @@ function SpeakingTime({ original }: { original: Deck }) {
 
 function Segments() {
   const { deck, canEdit } = useDeck();
-  const { list, error, saving, save, takeXliff, takeTmx, takeTerms } = useSegments();
+  const acts = useSegments();
+  const { list, error, saving, save } = acts;
   const { state } = useLocation();
   const remark = (state as { remark?: string } | null)?.remark ?? "";
   const [filter, setFilter] = useState<Filter>("all");
   const [words, setWords] = useState("");
   const [current, setCurrent] = useState<string>();
   const [said, setSaid] = useState<string[]>(remark ? [remark] : []);
-  const chooser = useRef<HTMLInputElement>(null);
   const scroller = useRef<HTMLDivElement>(null);
   const segments = list?.segments ?? [];
   const tooFull = useTooFull();
@@ -182,74 +182,13 @@ function Segments() {
     one === "all" || one === "checks" ? "" : ` (${one === "full" ? tooFull.length : counts(one)})`;
   const behind = list && list.original.newest > list.original.version;
 
-  async function bring(file: File | undefined) {
-    if (!file) return;
-    try {
-      if (file.name.toLowerCase().endsWith(".tmx")) {
-        setSaid([`${file.name}: ${await takeTmx(file)} translations are in the memory now.`]);
-        return;
-      }
-      if (/\.(csv|tsv|txt|tbx)$/i.test(file.name)) {
-        const { terms, remarks } = await takeTerms(file);
-        setSaid([`${file.name}: ${terms} terms are now your list for these languages.`, ...remarks]);
-        return;
-      }
-      const { taken, remarks } = await takeXliff(file);
-      setSaid([`${file.name}: ${taken} translations were taken.`, ...remarks]);
-    } catch (reason) {
-      setSaid([`${file.name}: ${(reason as Error).message}`]);
-    }
-  }
   const proposed = segments.filter(({ state: own, target }) => own === "proposed" && target);
   const tools = (
     <div className="flex flex-wrap items-center gap-1">
       <span className="quiet px-2 text-sm" role="status">
         {saving ? "Saving …" : `${counts("reviewed")} of ${segments.length} reviewed`}
       </span>
-      <button
-        type="button"
-        className="btn btn-ghost btn-sm"
-        title="A file for translators' tools"
-        onClick={() => void download(`/decks/${deck.id}/xliff?version=2.1`)}
-      >
-        <Download size={16} aria-hidden="true" /> XLIFF
-      </button>
-      <button
-        type="button"
-        className="btn btn-ghost btn-sm"
-        title="What was translated before, in these languages, for other tools"
-        disabled={!list}
-        onClick={() => void download(`/memory?from=${list?.from}&to=${list?.to}`)}
-      >
-        <Download size={16} aria-hidden="true" /> TMX
-      </button>
-      <button
-        type="button"
-        className="btn btn-ghost btn-sm"
-        title="Your terms in these languages, for other tools"
-        disabled={!list}
-        onClick={() => void download(`/terms?from=${list?.from}&to=${list?.to}&form=tbx`)}
-      >
-        <Download size={16} aria-hidden="true" /> TBX
-      </button>
-      <button
-        type="button"
-        className="btn btn-ghost btn-sm"
-        disabled={!canEdit}
-        title="XLIFF that a translator sent back, a memory (TMX) or a list of terms (TBX, or .csv: term, translation, note, forbidden words)"
-        onClick={() => chooser.current?.click()}
-      >
-        <Upload size={16} aria-hidden="true" /> Bring in
-      </button>
-      <input
-        ref={chooser}
-        type="file"
-        accept=".xlf,.xliff,.tmx,.csv,.tsv,.txt,.tbx"
-        className="hidden"
-        aria-label="XLIFF that a translator sent back, a memory (TMX) or a list of terms (.csv, TBX)"
-        tabIndex={-1}
-        onChange={(event) => void bring(event.target.files?.[0]).then(() => (event.target.value = ""))}
-      />
+      <Files acts={acts} onSaid={setSaid} />
     </div>
   );
   return (

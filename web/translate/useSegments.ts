@@ -60,10 +60,22 @@ export function useSegments() {
   }
 
   /** Takes a file that a translator sent back. */
-  async function takeXliff(file: File): Promise<TargetsTaken> {
-    const taken = await post(`/decks/${deck.id}/xliff?name=${encodeURIComponent(file.name)}`, file, TargetsTaken);
+  async function takeTranslations(file: File): Promise<TargetsTaken> {
+    const taken = await post(
+      `/decks/${deck.id}/segments/file?name=${encodeURIComponent(file.name)}`,
+      file,
+      TargetsTaken,
+    );
     await mutate();
     return taken;
   }
-  return { list: data, error: error as Error | undefined, saving: saving > 0, save, takeXliff, takeTmx, takeTerms };
+  return {
+    list: data,
+    error: error as Error | undefined,
+    saving: saving > 0,
+    save,
+    takeTranslations,
+    takeTmx,
+    takeTerms,
+  };
 }
