@@ -1,5 +1,5 @@
 import { type Deck, bindingsOn, slideTexts, textOf } from "@unitext/core/model";
-import { DeckState, Proposals, SegmentList, TargetsTaken, TranslationMade } from "./api";
+import { DeckState, MemoryFound, Proposals, SegmentList, TargetsTaken, TranslationMade } from "./api";
 import { json, type TestServer, testServer } from "./testing";
 
 const TEXT = `# Tides
@@ -163,6 +163,58 @@ describe("a deck in another language", () => {
     expect((await segment())?.findings.map(({ fault }) => fault)).toEqual(["term", "forbidden"]);
     expect(await (await ask("/api/terms?from=en&to=de")).text()).toContain("quay,Kai,of stone,Ufer");
     expect(await (await ask("/api/terms?from=en&to=de&form=tbx")).text()).toContain("<term>Kai</term>");
+  });
+
+  it("has a memory in which words are found, corrected and removed, and only by its owner", async () => {
+    const ask = await server.as("gail");
+    const unit = {
+      from: "en",
+      to: "de",
+      source: ["Low ", { code: 1, at: "single" }, "water"],
+      target: ["Niedrigwasser"],
+    };
+    expect(await (await ask("/api/memory/units", json(unit))).json()).toEqual({ units: 1 });
+    const find = async (words: string, who = ask) =>
+      MemoryFound.parse(await (await who(`/api/memory/units?from=en&to=de&words=${words}`)).json()).units;
+    const [found] = await find("niedrig");
+    expect(found).toMatchObject({ source: unit.source, target: unit.target, deck: null });
+    expect(await find("low")).toHaveLength(1);
+    expect(await find("100%25")).toEqual([]);
+    const stranger = await server.as("hal");
+    expect(await find("low", stranger)).toEqual([]);
+    const put = { ...json({ target: ["Ebbe"] }), method: "PUT" };
+    expect((await stranger(`/api/memory/units/${found?.id}`, put)).status).toBe(404);
+    expect((await ask(`/api/memory/units/${found?.id}`, put)).status).toBe(204);
+    expect((await find("ebbe"))[0]?.target).toEqual(["Ebbe"]);
+    expect((await stranger(`/api/memory/units/${found?.id}`, { method: "DELETE" })).status).toBe(404);
+    expect((await ask(`/api/memory/units/${found?.id}`, { method: "DELETE" })).status).toBe(204);
+    expect(await find("low")).toEqual([]);
+  });
+
+  it("has terms that are edited as a list, without doubles", async () => {
+    const ask = await server.as("ida");
+    const address = "/api/terms/list?from=en&to=de";
+    const put = (terms: unknown) => ask(address, { ...json({ terms }), method: "PUT" });
+    expect(
+      (
+        await put([
+          { source: "quay", target: "Kai" },
+          { source: "Quay", target: "Ufer" },
+        ])
+      ).status,
+    ).toBe(400);
+    expect((await put([{ source: "", target: "Kai" }])).status).toBe(400);
+    expect((await put([{ source: "quay", target: "Kai", note: "", forbidden: ["Ufer"] }])).status).toBe(204);
+    expect(await (await ask(address)).json()).toEqual({
+      terms: [{ source: "quay", target: "Kai", forbidden: ["Ufer"] }],
+    });
+  });
+
+  it("has proposals of a service where one is set up, and says to which host the texts go", async () => {
+    const ask = await server.as("joe");
+    expect(await (await ask("/api/engines")).json()).toEqual({ service: null });
+    const { remark } = await translate(ask, await make(ask), "de", "service");
+    expect(remark).toBe("No translation service is set up here.");
   });
 
   it("is nobody else's", async () => {

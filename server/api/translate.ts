@@ -93,3 +93,41 @@ export const SegmentFileAsked = z.object({
   as: z.enum(SEGMENT_FILES).default("xlf"),
   version: z.enum(XLIFF_VERSIONS).default("1.2"),
 });
+
+/** A term as a person edits it. */
+export const TermSchema = z.object({
+  source: z.string().trim().min(1).max(200),
+  target: z.string().trim().max(200),
+  note: z.string().trim().max(1000).optional(),
+  forbidden: z.array(z.string().trim().min(1).max(200)).max(50).optional(),
+});
+
+/** The terms of a person in a pair of languages. */
+export const TermList = z.object({ terms: z.array(TermSchema).max(20_000) });
+export type TermList = z.infer<typeof TermList>;
+
+/** Looks for words in a memory. */
+export const MemorySearch = LanguagePair.extend({ words: z.string().trim().min(1).max(200) });
+
+/** Units of a memory that have words, each with the deck that it comes from. */
+export const MemoryFound = z.object({
+  units: z.array(
+    z.object({
+      id: z.string(),
+      source: z.array(PieceSchema),
+      target: z.array(PieceSchema),
+      deck: z.object({ id: Id, title: z.string() }).nullable(),
+      at: z.string(),
+    }),
+  ),
+});
+export type MemoryFound = z.infer<typeof MemoryFound>;
+
+/** The corrected translation of a unit of a memory. */
+export const UnitCorrected = z.object({ target: z.array(PieceSchema).min(1).max(2000) });
+
+/** A unit of a memory to store. */
+export const UnitSent = LanguagePair.extend({
+  source: z.array(PieceSchema).min(1).max(2000),
+  target: z.array(PieceSchema).min(1).max(2000),
+});

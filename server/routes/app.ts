@@ -22,6 +22,7 @@ import { personLimits } from "./limits";
 import { knownHost, sameOrigin } from "./origin";
 import { session, signOut } from "./sessions";
 import { sourceRoutes } from "./sources";
+import { languageResourceRoutes } from "./languageresources";
 import { translationRoutes } from "./translations";
 
 export interface Site {
@@ -66,6 +67,7 @@ export function createApp(context: AppContext, { client, log, hosts = [] }: Site
     historyRoutes,
     sourceRoutes,
     translationRoutes,
+    languageResourceRoutes,
     bindingRoutes,
   ])
     app.use("/api", routes(context));

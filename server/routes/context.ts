@@ -104,3 +104,9 @@ export function bytesOf(request: Request): Uint8Array {
     );
   return request.body;
 }
+
+/** Returns the uploaded file of a request, named by its query. */
+export const fileOf = (request: Request, otherwise: string) => ({
+  bytes: bytesOf(request),
+  name: String(request.query.name ?? otherwise).slice(0, 300),
+});

@@ -2,8 +2,8 @@ import { tailorDeck } from "@unitext/core/divide";
 import type { SingleChange } from "@unitext/core/edit";
 import type { SegmentFile } from "@unitext/core/formats/segments";
 import { checked, type Deck, Failure } from "@unitext/core/model";
-import { readTerms, segmentsOf, writeTermsCsv, writeTermsTbx } from "@unitext/core/translate";
-import express, { type Request, Router } from "express";
+import { segmentsOf } from "@unitext/core/translate";
+import express, { Router } from "express";
 import { nanoid } from "nanoid";
 import {
   type EngineList,
@@ -13,8 +13,6 @@ import {
   type TargetsTaken,
   TranslationAsked,
   SegmentFileAsked,
-  LanguagePair,
-  TermsAsked,
 } from "../api";
 import {
   applyChanges,
@@ -22,16 +20,14 @@ import {
   deckAt,
   loadBlobs,
   loadDeck,
-  memoryUnits,
   recall,
   remember,
   rightOn,
   storedTargets,
   storedTerms,
   storeTargets,
-  storeTerms,
 } from "../store";
-import { type AppContext, asker, body, bytesOf, type DeckCall, deckRoute, route } from "./context";
+import { type AppContext, asker, body, type DeckCall, deckRoute, fileOf, route } from "./context";
 import { LIMITS, upload } from "./uploads";
 
 /** A translated deck with its version, its original as it follows it, and the newest version of the original. */
@@ -104,12 +100,6 @@ async function takeIn(
     }
   }
 }
-
-/** Returns the uploaded file of a request, named by its query. */
-const fileOf = (request: Request, otherwise: string) => ({
-  bytes: bytesOf(request),
-  name: String(request.query.name ?? otherwise).slice(0, 300),
-});
 
 /** Routes for decks in another language: making them, their segments, and files of exchange. */
 export function translationRoutes(context: AppContext): Router {
@@ -184,54 +174,6 @@ export function translationRoutes(context: AppContext): Router {
       const units = await recall(db, call.user.id, { ...pair, source });
       const proposals = await work.run("rankProposals", { source, units, ...pair }, asker(call));
       call.response.json({ proposals });
-    }),
-  );
-
-  routes.post(
-    "/memory",
-    upload(LIMITS.file),
-    route(async (call) => {
-      const { request, response, user } = call;
-      const pair = checked(LanguagePair, request.query, "The request");
-      const file = fileOf(request, "memory.tmx");
-      const units = await work.run("readMemory", { file, ...pair }, asker(call));
-      response.json({ units: await remember(db, user.id, units) });
-    }),
-  );
-
-  routes.get(
-    "/memory",
-    route(async (call) => {
-      const { from, to } = checked(LanguagePair, call.request.query, "The request");
-      const units = await memoryUnits(db, call.user.id, from, to);
-      const bytes = await work.run("writeMemory", { units, from }, asker(call));
-      call.response.attachment(`memory ${from}-${to}.tmx`).type("application/xml").send(Buffer.from(bytes));
-    }),
-  );
-
-  routes.post(
-    "/terms",
-    upload(LIMITS.json),
-    route(async (call) => {
-      const { request, response, user } = call;
-      const pair = checked(LanguagePair, request.query, "The request");
-      const { bytes, name } = fileOf(request, "terms.csv");
-      const { terms, problems } = readTerms(bytes, name, pair);
-      if (!terms.length)
-        throw new Failure("not-valid", name, `There are no terms in it. ${problems[0] ?? "It is empty."}`);
-      await storeTerms(db, user.id, { ...pair, terms });
-      response.json({ terms: terms.length, remarks: problems });
-    }),
-  );
-
-  routes.get(
-    "/terms",
-    route(async (call) => {
-      const { from, to, form } = checked(TermsAsked, call.request.query, "The request");
-      const terms = await storedTerms(db, call.user.id, from, to);
-      call.response.attachment(`terms ${from}-${to}.${form}`);
-      call.response.type(form === "tbx" ? "application/x-tbx" : "text/csv");
-      call.response.send(form === "tbx" ? writeTermsTbx(terms, { from, to }) : writeTermsCsv(terms));
     }),
   );
 

@@ -1,9 +1,9 @@
 import { createHash } from "node:crypto";
 import { languageOfTag, type MemoryUnit, type Piece, wordsOf } from "@unitext/core/translate";
-import { and, asc, eq, sql } from "drizzle-orm";
+import { and, asc, desc, eq, like, or, sql } from "drizzle-orm";
 import type { Database } from "./database";
 import type { Reader } from "./rows";
-import { memory } from "./schema";
+import { decks, memory } from "./schema";
 
 /** Returns the text that is searched: the words without placeholders, in lower case, with single spaces. */
 export const memoryWords = (pieces: readonly Piece[]): string =>
@@ -75,6 +75,71 @@ export async function recall(
     .orderBy(sql`similarity(${memory.words}, ${words}) desc`)
     .limit(CANDIDATES);
   return rows.map((row) => ({ from, to, ...row }));
+}
+
+/** A unit of a memory with where it comes from, for the person who looks for words in it. */
+export interface RememberedUnit {
+  id: string;
+  source: Piece[];
+  target: Piece[];
+  deck: { id: string; title: string } | null;
+  at: Date;
+}
+
+/** How many units a search returns. */
+const FOUND = 100;
+
+/** Finds the units of a person's memory that have words in their source or translation, the newest first. */
+export async function searchMemory(
+  db: Reader,
+  owner: string,
+  { from, to, words }: { from: string; to: string; words: string },
+): Promise<RememberedUnit[]> {
+  const pattern = `%${words.toLowerCase().replace(/[\\%_]/g, "\\$&")}%`;
+  const rows = await db
+    .select({
+      id: memory.id,
+      source: memory.source,
+      target: memory.target,
+      deck: memory.deck,
+      metadata: decks.metadata,
+      at: memory.at,
+    })
+    .from(memory)
+    .leftJoin(decks, eq(decks.id, memory.deck))
+    .where(
+      and(
+        eq(memory.owner, owner),
+        eq(memory.from, languageOfTag(from)),
+        eq(memory.to, languageOfTag(to)),
+        or(like(memory.words, pattern), sql`lower(${memory.target}::text) like ${pattern}`),
+      ),
+    )
+    .orderBy(desc(memory.at), asc(memory.words))
+    .limit(FOUND);
+  return rows.map(({ deck, metadata, ...row }) => ({
+    ...row,
+    deck: deck && metadata ? { id: deck, title: metadata.properties.title } : null,
+  }));
+}
+
+/** Corrects the translation of a unit in a person's memory. Returns whether there is such a unit. */
+export async function correctUnit(db: Database, owner: string, id: string, target: Piece[]): Promise<boolean> {
+  const changed = await db
+    .update(memory)
+    .set({ target, at: sql`now()` })
+    .where(and(eq(memory.id, id), eq(memory.owner, owner)))
+    .returning({ id: memory.id });
+  return changed.length > 0;
+}
+
+/** Removes a unit from a person's memory. Returns whether there was such a unit. */
+export async function forgetUnit(db: Database, owner: string, id: string): Promise<boolean> {
+  const removed = await db
+    .delete(memory)
+    .where(and(eq(memory.id, id), eq(memory.owner, owner)))
+    .returning({ id: memory.id });
+  return removed.length > 0;
 }
 
 /** Returns the units of a person's memory in a pair of languages, by their words. */

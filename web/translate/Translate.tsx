@@ -2,6 +2,7 @@ import { useVirtualizer } from "@tanstack/react-virtual";
 import { type Deck, metadataOf, must, secondsOf } from "@unitext/core/model";
 import { isSpokenByCharacters } from "@unitext/core/translate";
 import { type PairedSegment, DeckState } from "@unitext/server/api";
+import { BookOpen, Tags } from "lucide-react";
 import { useEffect, useMemo, useRef, useState } from "react";
 import { Link, useLocation } from "react-router";
 import useSWR from "swr";
@@ -14,8 +15,11 @@ import { Files } from "./Files";
 import { Fit, useTooFull } from "./Fit";
 import { languageName } from "./languages";
 import { NewTranslation } from "./NewTranslation";
+import { MemoryDialog } from "./MemoryDialog";
+import { Replace } from "./Replace";
 import { SegmentRow, STATE_NAMES } from "./SegmentRow";
 import { typedText } from "@unitext/core/translate";
+import { TermsDialog } from "./TermsDialog";
 import { useSegments } from "./useSegments";
 
 /** Which segments are listed. */
@@ -151,6 +155,7 @@ function Segments() {
   const [words, setWords] = useState("");
   const [current, setCurrent] = useState<string>();
   const [said, setSaid] = useState<string[]>(remark ? [remark] : []);
+  const [open, setOpen] = useState<"memory" | "terms">();
   const scroller = useRef<HTMLDivElement>(null);
   const segments = list?.segments ?? [];
   const tooFull = useTooFull();
@@ -188,6 +193,12 @@ function Segments() {
       <span className="quiet px-2 text-sm" role="status">
         {saving ? "Saving …" : `${counts("reviewed")} of ${segments.length} reviewed`}
       </span>
+      <button type="button" className="btn btn-ghost btn-sm" disabled={!list} onClick={() => setOpen("memory")}>
+        <BookOpen size={16} aria-hidden="true" /> Memory
+      </button>
+      <button type="button" className="btn btn-ghost btn-sm" disabled={!list} onClick={() => setOpen("terms")}>
+        <Tags size={16} aria-hidden="true" /> Terms
+      </button>
       <Files acts={acts} onSaid={setSaid} />
     </div>
   );
@@ -220,7 +231,15 @@ function Segments() {
                 onChange={(event) => setWords(event.target.value)}
               />
             </label>
-            <span className="quiet hidden text-xs lg:inline">
+            {words.trim() !== "" && (
+              <Replace
+                words={words.trim()}
+                rows={rows}
+                disabled={!canEdit || saving}
+                onReplace={(sent) => void save(sent)}
+              />
+            )}
+            <span className="quiet hidden text-xs xl:inline">
               Ctrl+Enter confirms · Alt+1 takes a proposal · Ctrl+. placeholder · Ctrl+; term · Ctrl+, source
             </span>
             {proposed.length > 0 && (
@@ -306,6 +325,19 @@ function Segments() {
               segments={segments}
               original={list.original.id}
               onChoose={setCurrent}
+            />
+          )}
+          {open === "memory" && list && (
+            <MemoryDialog from={list.from} to={list.to} onClose={() => setOpen(undefined)} />
+          )}
+          {open === "terms" && list && (
+            <TermsDialog
+              from={list.from}
+              to={list.to}
+              onClose={(changed) => {
+                setOpen(undefined);
+                if (changed) void acts.reload();
+              }}
             />
           )}
           {!canEdit && <p className="quiet text-sm">You may look at this deck, not change it.</p>}

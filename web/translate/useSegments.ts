@@ -71,6 +71,7 @@ export function useSegments() {
   }
   return {
     list: data,
+    reload: () => mutate(),
     error: error as Error | undefined,
     saving: saving > 0,
     save,
