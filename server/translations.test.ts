@@ -1,5 +1,5 @@
 import { type Deck, bindingsOn, slideTexts, textOf } from "@unitext/core/model";
-import { DeckState, MemoryFound, Proposals, SegmentList, TargetsTaken, TranslationMade } from "./api";
+import { Alignment, DeckState, MemoryFound, Proposals, SegmentList, TargetsTaken, TranslationMade } from "./api";
 import { json, type TestServer, testServer } from "./testing";
 
 const TEXT = `# Tides
@@ -167,13 +167,9 @@ describe("a deck in another language", () => {
 
   it("has a memory in which words are found, corrected and removed, and only by its owner", async () => {
     const ask = await server.as("gail");
-    const unit = {
-      from: "en",
-      to: "de",
-      source: ["Low ", { code: 1, at: "single" }, "water"],
-      target: ["Niedrigwasser"],
-    };
-    expect(await (await ask("/api/memory/units", json(unit))).json()).toEqual({ units: 1 });
+    const unit = { source: ["Low ", { code: 1, at: "single" }, "water"], target: ["Niedrigwasser"] };
+    const sent = json({ from: "en", to: "de", units: [unit] });
+    expect(await (await ask("/api/memory/units", sent)).json()).toEqual({ units: 1 });
     const find = async (words: string, who = ask) =>
       MemoryFound.parse(await (await who(`/api/memory/units?from=en&to=de&words=${words}`)).json()).units;
     const [found] = await find("niedrig");
@@ -189,6 +185,29 @@ describe("a deck in another language", () => {
     expect((await stranger(`/api/memory/units/${found?.id}`, { method: "DELETE" })).status).toBe(404);
     expect((await ask(`/api/memory/units/${found?.id}`, { method: "DELETE" })).status).toBe(204);
     expect(await find("low")).toEqual([]);
+  });
+
+  it("fills the memory from a deck that exists in both languages", async () => {
+    const ask = await server.as("kim");
+    const english = await make(ask);
+    const text = "# Gezeiten\n\n## Der Kai\n\n- Zweimal am Tag steigt das Wasser\n\n## Die Dünen\n\n- Sand hält\n";
+    const german = await ask("/api/decks", json({ title: "Gezeiten", text }));
+    const { id: other } = (await german.json()) as { id: string };
+    const align = () => ask(`/api/decks/${english}/alignment?with=${other}`);
+    expect((await align()).status).toBe(400);
+    const { version } = DeckState.parse(await (await ask(`/api/decks/${other}`)).json());
+    const change = { kind: "setLanguage", language: "de" };
+    await ask(
+      `/api/decks/${other}/changes`,
+      json({ base: version, changes: [{ id: "kim-german-deck1", change, description: "Set the language" }] }),
+    );
+    const { from, to, pairs } = Alignment.parse(await (await align()).json());
+    expect([from, to]).toEqual(["en", "de"]);
+    expect(pairs).toContainEqual({ slide: 3, source: ["Sand holds"], target: ["Sand hält"] });
+    const units = pairs.map(({ source, target }) => ({ source, target }));
+    await ask("/api/memory/units", json({ from, to, deck: english, units }));
+    const found = await (await ask("/api/memory/units?from=en&to=de&words=sand")).json();
+    expect(MemoryFound.parse(found).units[0]?.deck).toEqual({ id: english, title: "Tides" });
   });
 
   it("has terms that are edited as a list, without doubles", async () => {

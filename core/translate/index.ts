@@ -1,3 +1,4 @@
+export { alignDecks, type AlignedPair, alignLengths, type Bead } from "./align";
 export { checkTranslation } from "./checks";
 export {
   type Code,

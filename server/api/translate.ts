@@ -126,8 +126,22 @@ export type MemoryFound = z.infer<typeof MemoryFound>;
 /** The corrected translation of a unit of a memory. */
 export const UnitCorrected = z.object({ target: z.array(PieceSchema).min(1).max(2000) });
 
-/** A unit of a memory to store. */
-export const UnitSent = LanguagePair.extend({
-  source: z.array(PieceSchema).min(1).max(2000),
-  target: z.array(PieceSchema).min(1).max(2000),
+/** Pairs of texts to store in a memory, and the deck that they come from. */
+export const UnitsSent = LanguagePair.extend({
+  deck: Id.optional(),
+  units: z
+    .array(z.object({ source: z.array(PieceSchema).min(1).max(2000), target: z.array(PieceSchema).min(1).max(2000) }))
+    .min(1)
+    .max(20_000),
 });
+
+/** Asks for the texts of a deck beside those of the same deck in another language. */
+export const AlignmentAsked = z.object({ with: Id });
+
+/** Texts of two decks that say the same, in reading order; `slide` is the number in the first deck. */
+export const Alignment = LanguagePair.extend({
+  pairs: z.array(
+    z.object({ slide: z.number().int().nullable(), source: z.array(PieceSchema), target: z.array(PieceSchema) }),
+  ),
+});
+export type Alignment = z.infer<typeof Alignment>;

@@ -11,9 +11,18 @@ import {
   type TermSchema,
   TermsAsked,
   UnitCorrected,
-  UnitSent,
+  UnitsSent,
 } from "../api";
-import { correctUnit, forgetUnit, memoryUnits, remember, searchMemory, storedTerms, storeTerms } from "../store";
+import {
+  correctUnit,
+  forgetUnit,
+  memoryUnits,
+  remember,
+  rightOn,
+  searchMemory,
+  storedTerms,
+  storeTerms,
+} from "../store";
 import { type AppContext, asker, body, fileOf, route } from "./context";
 import { LIMITS, upload } from "./uploads";
 
@@ -53,8 +62,11 @@ export function languageResourceRoutes(context: AppContext): Router {
     "/memory/units",
     json,
     route(async ({ request, response, user }) => {
-      const unit = body(UnitSent, request);
-      response.json({ units: await remember(db, user.id, [unit]) });
+      const { from, to, deck = null, units } = body(UnitsSent, request);
+      if (deck !== null && (await rightOn(db, deck, user.id)) === undefined)
+        throw new Failure("not-found", deck, "This deck was deleted, or is not shared with you any more.");
+      const pairs = units.map((unit) => ({ from, to, ...unit }));
+      response.json({ units: await remember(db, user.id, pairs, deck) });
     }),
   );
 

@@ -2,10 +2,12 @@ import { tailorDeck } from "@unitext/core/divide";
 import type { SingleChange } from "@unitext/core/edit";
 import type { SegmentFile } from "@unitext/core/formats/segments";
 import { checked, type Deck, Failure } from "@unitext/core/model";
-import { segmentsOf } from "@unitext/core/translate";
+import { sameLanguage, segmentsOf } from "@unitext/core/translate";
 import express, { Router } from "express";
 import { nanoid } from "nanoid";
 import {
+  type Alignment,
+  AlignmentAsked,
   type EngineList,
   type SegmentList,
   type TargetsSent,
@@ -133,6 +135,24 @@ export function translationRoutes(context: AppContext): Router {
     route(async ({ response }) => {
       const { translationService: service } = context;
       response.json({ service: service ? { host: new URL(service.url).host } : null } satisfies EngineList);
+    }),
+  );
+
+  routes.get(
+    "/decks/:deck/alignment",
+    deckRoute(context, "see", async (call) => {
+      const { with: other } = checked(AlignmentAsked, call.request.query, "The request");
+      if ((await rightOn(db, other, call.user.id)) === undefined)
+        throw new Failure("not-found", other, "This deck was deleted, or is not shared with you any more.");
+      const [{ deck: source }, { deck: target }] = await Promise.all([loadDeck(db, call.deck), loadDeck(db, other)]);
+      if (sameLanguage(source.language, target.language))
+        throw new Failure(
+          "not-valid",
+          other,
+          `Both decks are in “${source.language}”. Set the language of one of them in Refine, or choose another deck.`,
+        );
+      const pairs = await work.run("alignDecks", { source, target }, asker(call));
+      call.response.json({ from: source.language, to: target.language, pairs } satisfies Alignment);
     }),
   );
 

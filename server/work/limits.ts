@@ -39,6 +39,7 @@ const BY_TASK: Record<TaskName, Bounds> = {
   newTranslation: LONG,
   pairedSegments: QUICK,
   takeTargets: QUICK,
+  alignDecks: { ...LONG, seconds: 120 },
   segmentFile: QUICK,
   readExchange: { ...LONG, seconds: 120 },
   inWordsOf: QUICK,

@@ -42,6 +42,7 @@ import {
   readMemory,
   takeTargets,
   writeMemory,
+  alignedPairs,
   segmentFile,
 } from "./translate";
 
@@ -177,6 +178,7 @@ export const TASKS = {
   /** Puts translations into a translated deck. */
   takeTargets,
   /** Writes the segments of a translated deck as XLIFF. */
+  alignDecks: alignedPairs,
   segmentFile,
   /** Reads an XLIFF for a translated deck. */
   readExchange,

@@ -1,6 +1,7 @@
 import { readSegments, type SegmentFile, writeSegments } from "@unitext/core/formats/segments";
 import { type Deck, Failure, type Slide } from "@unitext/core/model";
 import {
+  alignDecks,
   checkTranslation,
   codeFaults,
   codeLabel,
@@ -225,6 +226,10 @@ export function readMemory({
   readTmx([xmlText(bytes, name)], name, { from, to }, (unit) => units.push(unit));
   return units;
 }
+
+/** Pairs the texts of a deck with those of the same deck in another language. */
+export const alignedPairs = ({ source, target }: { source: Deck; target: Deck }) =>
+  alignDecks(source, target).map(({ unit, slide }) => ({ slide, source: unit.source, target: unit.target }));
 
 /** Writes units of a memory as TMX. */
 export const writeMemory = ({ units, from }: { units: readonly MemoryUnit[]; from: string }): Uint8Array =>

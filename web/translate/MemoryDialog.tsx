@@ -98,7 +98,7 @@ export function MemoryDialog({ from, to, onClose }: { from: string; to: string; 
     });
   const takeBack = ({ source, target }: Unit) =>
     act(async () => {
-      await post("/memory/units", { from, to, source, target }, MemoryTaken);
+      await post("/memory/units", { from, to, units: [{ source, target }] }, MemoryTaken);
       setRemoved(undefined);
     });
   const units = words ? (data?.units ?? []) : [];

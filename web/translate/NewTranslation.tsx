@@ -4,6 +4,7 @@ import { Link, useNavigate } from "react-router";
 import useSWR from "swr";
 import { get, post } from "../api/client";
 import { useDeck } from "../deck/DeckContext";
+import { AlignDialog } from "./AlignDialog";
 import { languageName } from "./languages";
 
 /** Languages that are offered by their names; others are typed as tags. */
@@ -25,6 +26,7 @@ export function NewTranslation() {
   const offered = ENGINES.filter((one) => one !== "service" || engines?.service);
   const [language, setLanguage] = useState(deck.language.startsWith("es") ? "en" : "es");
   const [engine, setEngine] = useState<(typeof ENGINES)[number]>("local");
+  const [aligning, setAligning] = useState(false);
   const [busy, setBusy] = useState(false);
   const [problem, setProblem] = useState("");
   async function make(event: FormEvent) {
@@ -103,6 +105,16 @@ export function NewTranslation() {
           {busy ? "Making the deck …" : "Make the deck"}
         </button>
       </form>
+      <section className="mt-8">
+        <h3 className="mb-1 font-semibold">Is it translated already, in an older deck?</h3>
+        <p className="quiet mb-2 text-sm">
+          Pair the texts of both decks. Your memory then proposes these translations, here and in every other deck.
+        </p>
+        <button type="button" className="btn btn-sm" onClick={() => setAligning(true)}>
+          Fill the memory from another deck …
+        </button>
+        {aligning && <AlignDialog onClose={() => setAligning(false)} />}
+      </section>
       {data && data.decks.length > 0 && (
         <section className="mt-8" aria-label="Decks that follow this one">
           <h3 className="mb-1 font-semibold">Decks that follow this one</h3>
