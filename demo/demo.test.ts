@@ -9,6 +9,8 @@ import { tally } from "@unitext/core/tally";
 import { idSource } from "@unitext/core/testing";
 import { shippedFonts } from "@unitext/core/testing/fonts";
 
+import { scriptsDeck } from "./scripts";
+
 const folder = join(import.meta.dirname, "content");
 const read = (name: string) =>
   readDeck(readFileSync(join(folder, name)), name, {
@@ -16,6 +18,20 @@ const read = (name: string) =>
     sha256: (bytes) => createHash("sha256").update(bytes).digest("hex"),
     picture: (source) => (existsSync(join(folder, source)) ? readFileSync(join(folder, source)) : undefined),
   });
+
+describe("the deck in eleven languages", () => {
+  it("draws every letter in a shipped face, and fits", () => {
+    const deck = scriptsDeck();
+    const fonts = shippedFonts();
+    for (const [nth, slide] of deck.slides.entries()) {
+      const scene = layoutSlide(slide, { metadata: metadataOf(deck), number: nth + 1, fonts });
+      expect([nameOf(slide), scene.overflow]).toEqual([nameOf(slide), 0]);
+      const lines = scene.nodes.flatMap((node) => (node.kind === "text" ? node.lines : []));
+      const words = lines.flatMap(({ runs }) => runs.flatMap((item) => item.words ?? []));
+      for (const { word } of words) expect([...word.glyphs]).not.toContain(0);
+    }
+  });
+});
 
 describe.each(["tides-dunes-storms.md", "quarterly-monitoring.md"])("the demo text %s", (name) => {
   const { deck, adapted, left } = read(name);

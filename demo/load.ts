@@ -4,13 +4,24 @@ import { readdirSync, readFileSync } from "node:fs";
 import { join } from "node:path";
 import { openWorkbook, refreshDeck, type SourceAtHand } from "@unitext/core/data";
 import { tailorDeck } from "@unitext/core/divide";
-import { matchTargets, readXliff, segmentsOf, type StoredTarget, translateDeck } from "@unitext/core/translate";
+import {
+  matchTargets,
+  pseudoTranslation,
+  readTerms,
+  readXliff,
+  type Segment,
+  segmentsOf,
+  type StoredTarget,
+  type Target,
+  translateDeck,
+} from "@unitext/core/translate";
 import { loadFormulas } from "@unitext/core/figures";
 import { readDeck } from "@unitext/core/formats";
 import { type Deck, plainText, titleOf } from "@unitext/core/model";
 import { count } from "drizzle-orm";
 import { nanoid } from "nanoid";
 import { handedIn } from "./handedin";
+import { scriptsDeck } from "./scripts";
 import { fontsIn } from "@unitext/node";
 import {
   applyChanges,
@@ -23,9 +34,11 @@ import {
   loadDeck,
   migrated,
   nameVersion,
+  remember,
   schema,
   storeSource,
   storeTargets,
+  storeTerms,
   writeDocument,
 } from "../server/store";
 
@@ -104,19 +117,23 @@ async function loadDemo(db: Database, folder: string, fonts: string): Promise<vo
     );
     if (deck.manuscript && text !== undefined) await writeDocument(db, id, deck.manuscript.document, name, text);
   }
+  await createDeck(db, DEMO_USER.id, scriptsDeck(), new Map(), null);
+  // The report is changed after its versions were made, so that they have something to follow.
+  await translateReport(db);
   await tailorReport(db);
   await translateCourse(db, folder);
 }
 
-/** The course in Spanish: its first ten slides are translated and reviewed, the others still in English. */
-async function translateCourse(db: Database, folder: string): Promise<void> {
-  const { deck, version } = await loadDeck(db, "tides-dunes-storms");
-  const name = "tides-dunes-storms.es.xlf";
-  const file = readXliff(readFileSync(join(folder, "content/translations", name), "utf8"), name);
+/** Stores a deck in another language with its translations; it follows its original. */
+async function storeTranslation(
+  db: Database,
+  original: string,
+  { id, language, targetOf }: { id: string; language: string; targetOf: (segment: Segment) => Target | undefined },
+): Promise<void> {
+  const { deck, version } = await loadDeck(db, original);
   const segments = segmentsOf(deck);
-  const { targets } = matchTargets(segments, file);
-  const made = translateDeck(deck, "es", ({ id }) => targets.get(id)).deck;
-  const own = tailorDeck({ deck: made, version }, "tides-dunes-storms-es", made.properties.title, () => nanoid(10));
+  const made = translateDeck(deck, language, targetOf).deck;
+  const own = tailorDeck({ deck: made, version }, id, made.properties.title, () => nanoid(10));
   await createDeck(
     db,
     DEMO_USER.id,
@@ -124,12 +141,41 @@ async function translateCourse(db: Database, folder: string): Promise<void> {
     await loadBlobs(db, deck.id),
     null,
   );
-  const stored = segments.flatMap(({ id, source }): StoredTarget[] => {
-    const target = targets.get(id);
-    return target ? [{ id, source, target: target.pieces, state: target.state }] : [];
+  const stored = segments.flatMap((segment): StoredTarget[] => {
+    const target = targetOf(segment);
+    return target ? [{ id: segment.id, source: segment.source, target: target.pieces, state: target.state }] : [];
   });
   await storeTargets(db, own.id, DEMO_USER.id, stored);
+  const reviewed = stored.filter(({ state, target }) => state === "reviewed" && target.length > 0);
+  const pair = { from: deck.language, to: language };
+  await remember(
+    db,
+    DEMO_USER.id,
+    reviewed.map(({ source, target }) => ({ ...pair, source, target })),
+    own.id,
+  );
 }
+
+/** The course in Spanish: its first ten slides are translated and reviewed, the others still in English. */
+async function translateCourse(db: Database, folder: string): Promise<void> {
+  const { deck } = await loadDeck(db, "tides-dunes-storms");
+  const read = (name: string) => readFileSync(join(folder, "content/translations", name));
+  const name = "tides-dunes-storms.es.xlf";
+  const { targets } = matchTargets(segmentsOf(deck), readXliff(read(name).toString("utf8"), name));
+  const pair = { from: deck.language, to: "es" };
+  const { terms } = readTerms(read("terms.es.csv"), "terms.es.csv", pair);
+  await storeTerms(db, DEMO_USER.id, { ...pair, terms });
+  const targetOf = ({ id }: Segment) => targets.get(id);
+  await storeTranslation(db, deck.id, { id: "tides-dunes-storms-es", language: "es", targetOf });
+}
+
+/** The report in pseudo words in Arabic letters: it shows a deck from right to left before anybody has translated it. */
+const translateReport = (db: Database) =>
+  storeTranslation(db, "quarterly-monitoring", {
+    id: "quarterly-monitoring-ar",
+    language: "ar",
+    targetOf: ({ source }) => ({ pieces: pseudoTranslation(source, "ar"), state: "proposed" }),
+  });
 
 /**
  * A version of the quarterly report for the board: two slides changed, one left out, one only there; afterwards the

@@ -10,6 +10,9 @@ import { ErrorPage } from "./shell/ErrorPage";
 // it may not; the page must never block for longer than 50.
 Object.defineProperty(navigator, "scheduling", { value: undefined });
 
+// Names of decks and slides may be in any script; the faces are declared once the page is at rest.
+setTimeout(() => void import("./shell/otherscripts").then((module) => module.declareOtherScripts()), 1500);
+
 const Desk = lazy(() => import("./desk/Desk"));
 const Write = lazy(() => import("./write/Write"));
 const Arrange = lazy(() => import("./arrange/Arrange"));

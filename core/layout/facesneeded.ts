@@ -21,9 +21,9 @@ const DIGITS = "0123456789";
 class FaceCollector {
   private readonly families: Set<Family>;
   private readonly styles = new Set<TextStyle>();
-  /** The characters by weight and slope: two flags. */
+  /** The characters by weight and slope, two flags, and language. */
   private readonly characters = new Map<string, Set<number>>();
-  /** The words by weight and slope: one family has all letters of a word. */
+  /** The words by the same: one family has all letters of a word. */
   private readonly words = new Map<string, Set<string>>();
 
   constructor(private readonly metadata: SlideContext["metadata"]) {
@@ -46,16 +46,15 @@ class FaceCollector {
   /** Returns the ids of the faces that draw the characters, and the first face of each family. */
   faces(): string[] {
     const faces = new Set([...this.families].flatMap(({ faces: [first] }) => (first ? [first.id] : [])));
-    const { language } = this.metadata;
     const add = (family: Family, points: Iterable<number>, key: string) => {
       for (const point of points)
-        faces.add(faceFor(family, Math.max(point, 0x20), key[0] === "1", key[1] === "1", language).id);
+        faces.add(faceFor(family, Math.max(point, 0x20), key[0] === "1", key[1] === "1", key.slice(2)).id);
     };
     for (const family of this.families) {
       for (const [key, points] of this.characters) add(family, points, key);
       for (const [key, words] of this.words)
         for (const word of words) {
-          const own = familyForWord(family, word, language);
+          const own = familyForWord(family, word, key.slice(2));
           if (own !== family)
             add(
               own,
@@ -67,8 +66,8 @@ class FaceCollector {
     return [...faces];
   }
 
-  private add(text: string, { bold = false, italic = false } = {}): void {
-    const key = `${bold ? 1 : 0}${italic ? 1 : 0}`;
+  private add(text: string, { bold = false, italic = false, language = this.metadata.language } = {}): void {
+    const key = `${bold ? 1 : 0}${italic ? 1 : 0}${language}`;
     const points = this.characters.get(key) ?? new Set();
     this.characters.set(key, points);
     for (const character of text) points.add(must(character.codePointAt(0)));
@@ -114,7 +113,11 @@ class FaceCollector {
       for (const { text: words, marks = [], properties: own, footnote } of runs) {
         if (own?.font) this.families.add(familyNamed(own.font));
         const drawn = symbolsAsText(words, own?.font);
-        const look = { bold: strong || marks.includes("strong"), italic: marks.includes("emphasis") };
+        const look = {
+          bold: strong || marks.includes("strong"),
+          italic: marks.includes("emphasis"),
+          ...(own?.language ? { language: own.language } : {}),
+        };
         this.add(own?.caps ? drawn.toUpperCase() : drawn, look);
         if (footnote) this.text([{ kind: "plain", level: 0, runs: footnote }], false);
       }

@@ -138,6 +138,8 @@ class ParagraphShaper {
   /** The width of the text before each index, in em. */
   readonly upTo: Float32Array;
   private width = 0;
+  /** The language of the span being shaped. */
+  private language: string;
   /** Where the line being filled starts: the width before it, and its position in the box. */
   private line: { from: number; at: number };
   /** The tab whose width depends on the text after it. */
@@ -147,15 +149,17 @@ class ParagraphShaper {
     private readonly text: string,
     private readonly levels: Uint8Array | null,
     private readonly fonts: FontSet,
-    private readonly language: string,
+    private readonly usual: string,
     private readonly tabs: Tabs | undefined,
   ) {
     this.upTo = new Float32Array(text.length + 1);
     this.line = { from: 0, at: tabs?.first ?? 0 };
+    this.language = usual;
   }
 
   /** Shapes the text between two indices in one style. */
   span(start: number, end: number, style: Style): void {
+    this.language = style.language ?? this.usual;
     if (style.formula) {
       this.formula(start, end, style, style.formula.width);
       return;
@@ -300,7 +304,13 @@ export function shapeParagraph(
     start = end;
   }
   shaper.finish();
-  return { text, pieces: shaper.pieces, upTo: shaper.upTo, breaks: lineBreaks(text, language), base };
+  return {
+    text,
+    pieces: shaper.pieces,
+    upTo: shaper.upTo,
+    breaks: lineBreaks(text, spans[0]?.style.language ?? language),
+    base,
+  };
 }
 
 function endOfSpace(

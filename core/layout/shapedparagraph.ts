@@ -21,6 +21,8 @@ export interface Style {
   underline?: NonNullable<RunProperties["underline"]>;
   /** Drawn as capitals; with `small`, those typed in lower case are smaller. */
   caps?: "all" | "small";
+  /** The language, where it is another one than that of the deck. */
+  language?: string;
   /** Space after each glyph, in em of its own size. */
   spacing?: number;
   /** Set as a formula: a piece that is never broken. */

@@ -122,7 +122,7 @@ export function styleFor(
  * follow the place.
  */
 function withLevelStyle(
-  { size, colour, font, underline, caps, highlight, spacing, rise }: RunProperties,
+  { size, colour, font, underline, caps, highlight, spacing, rise, language }: RunProperties,
   em: number,
   { code }: { code: boolean },
 ): Partial<Style> {
@@ -133,6 +133,7 @@ function withLevelStyle(
     ...(font ? { family: familyNamed(font) } : {}),
     ...(underline ? { underline } : {}),
     ...(caps ? { caps } : {}),
+    ...(language ? { language } : {}),
     ...(highlight ? { highlight } : {}),
     ...(spacing && em ? { spacing: spacing / (em * scale) } : {}),
     ...(rise ? { rise } : {}),

@@ -148,7 +148,9 @@ function pairsOfGroups(
       const text = (list: readonly string[], positions: readonly number[]) =>
         positions.map((nth) => list[nth]).join(" ");
       const [said, translated] = [text(left, bead.source), text(right, bead.target)];
-      return said && translated ? [{ source: said, target: translated, slide }] : [];
+      // A sentence that is the same in both decks has not been translated.
+      const isOpen = said === translated && /\s/.test(said);
+      return said && translated && !isOpen ? [{ source: said, target: translated, slide }] : [];
     });
   });
 }

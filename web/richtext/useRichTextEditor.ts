@@ -1,4 +1,4 @@
-import type { RichText } from "@unitext/core/model";
+import { languageDirection, type RichText } from "@unitext/core/model";
 import { useEditor } from "@tiptap/react";
 import { useEffect, useLayoutEffect, useRef } from "react";
 import { extensions, fromEditor, toEditor, untouched } from "./richtext";
@@ -33,7 +33,15 @@ export function useRichTextEditor({
     extensions: extensions(placeholder, () => latest.current.onLeave()),
     content: toEditor(text),
     injectCSS: false,
-    editorProps: { attributes: { "aria-label": label, role: "textbox", "aria-multiline": "true", lang: language } },
+    editorProps: {
+      attributes: {
+        "aria-label": label,
+        role: "textbox",
+        "aria-multiline": "true",
+        lang: language,
+        dir: languageDirection(language),
+      },
+    },
     onUpdate: () => {
       clearTimeout(wait.current);
       wait.current = setTimeout(give, PAUSE);

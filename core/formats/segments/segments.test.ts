@@ -3,13 +3,23 @@ import { mkdtempSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { everything } from "@unitext/core/testing";
-import { joinPieces, matchTargets, pseudoTranslation, type Segment, segmentsOf, wordsOf } from "@unitext/core/translate";
+import {
+  joinPieces,
+  matchTargets,
+  pseudoTranslation,
+  type Segment,
+  segmentsOf,
+  wordsOf,
+} from "@unitext/core/translate";
 import { Document, Packer, Paragraph, Table, TableCell, TableRow, TextRun } from "docx";
 import { readSegments, SEGMENT_FILES, writeSegments } from "./index";
 
 const deck = everything({});
 const segments = segmentsOf(deck);
-const targetOf = ({ source }: Segment) => ({ pieces: joinPieces(pseudoTranslation(source, "de")), state: "reviewed" as const });
+const targetOf = ({ source }: Segment) => ({
+  pieces: joinPieces(pseudoTranslation(source, "de")),
+  state: "reviewed" as const,
+});
 const table = { deck, to: "de", segments, targetOf };
 
 describe("files of exchange", () => {

@@ -47,6 +47,28 @@ export const FAMILIES: readonly Family[] = catalogue.families.map(({ family, fac
   faces: faces.map(({ id, weight, slant, ranges }) => ({ id, weight, slant, covers: must(COVERAGES[ranges]) })),
 }));
 
+/**
+ * Returns the faces of a family for a page that chooses fonts itself, each with the characters that it has as a
+ * `unicode-range` of CSS.
+ */
+export function facesForPage(family: string): { id: string; weight: number; unicodeRange: string }[] {
+  const faces = catalogue.families.find((one) => one.family === family)?.faces ?? [];
+  return faces
+    .filter(({ slant }) => slant === "normal")
+    .map(({ id, weight, ranges }) => ({ id, weight, unicodeRange: unicodeRange(must(catalogue.ranges[ranges])) }));
+}
+
+function unicodeRange(ranges: string): string {
+  const found: [from: number, to: number][] = [];
+  for (const point of charactersIn(ranges)) {
+    const last = found.at(-1);
+    if (last && last[1] === point - 1) last[1] = point;
+    else found.push([point, point]);
+  }
+  const hex = (point: number) => point.toString(16);
+  return found.map(([from, to]) => `U+${hex(from)}${from === to ? "" : `-${hex(to)}`}`).join(",");
+}
+
 /** Families to try in turn when the wanted one lacks a character. */
 export const FALLBACK = [
   "Noto Sans",
