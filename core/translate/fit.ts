@@ -20,7 +20,7 @@ export interface Misfit {
 /** A way to make a slide fit, with the slides that result; each has been laid out and fits. */
 export interface Remedy {
   kind: "smaller" | "continue";
-  slides: [slide: Slide] | [slide: Slide, next: Slide];
+  slides: [slide: Slide, ...next: Slide[]];
 }
 
 /** How a slide fits: what overflows, and what would help beside shorter texts. */
@@ -32,7 +32,7 @@ export interface SlideFit {
 
 /**
  * Returns how a slide fits and what would make it fit: smaller letters than the theme's steps, or the
- * rest on a next slide. `newId` names the new slide and its elements.
+ * rest on next slides. `newId` names the new slide and its elements.
  */
 export function fitOf(slide: Slide, context: SlideContext, newId: () => string): SlideFit {
   const overflow = overflowOf(slide, context);
@@ -113,7 +113,7 @@ function dividedSlide(
   id: string,
   fits: (slide: Slide) => boolean,
   newId: () => string,
-): [Slide, Slide] | undefined {
+): [Slide, ...Slide[]] | undefined {
   const element = slide.elements.find((one) => one.id === id);
   if (element?.kind !== "text" && element?.kind !== "table") return undefined;
   const parts = element.kind === "text" ? element.text.length : element.rows.length;
@@ -131,7 +131,9 @@ function dividedSlide(
       id: newId(),
     }));
     const next: Slide = { ...same, hidden, id: newId(), notes: [], elements };
-    return fits(next) ? [begin, next] : undefined;
+    if (fits(next)) return [begin, next];
+    const following = dividedSlide(next, must(elements.at(-1)).id, fits, newId);
+    return following && [begin, ...following];
   }
   return undefined;
 }

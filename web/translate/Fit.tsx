@@ -45,15 +45,15 @@ export function Fit({
   });
   if (!data || data.overflow <= 0) return null;
   const here = segments.filter(({ slideId }) => slideId === slide.id);
-  const apply = ({ kind, slides: [first, next] }: Remedy) => {
-    const place = { parent: slide.parent, after: slide.id };
-    session.apply(
-      batch([
-        { kind: "setSlide", slide: slide.id, as: first },
-        ...(next ? [{ kind: "insertSlide" as const, slide: next, place }] : []),
-      ]),
-      { words: REMEDIES[kind].done.replace("{}", String(number)) },
-    );
+  const apply = ({ kind, slides: [first, ...next] }: Remedy) => {
+    const inserted = next.map((one, nth) => ({
+      kind: "insertSlide" as const,
+      slide: one,
+      place: { parent: slide.parent, after: next[nth - 1]?.id ?? slide.id },
+    }));
+    session.apply(batch([{ kind: "setSlide", slide: slide.id, as: first }, ...inserted]), {
+      words: REMEDIES[kind].done.replace("{}", String(number)),
+    });
   };
   return (
     <section aria-label="What does not fit" className="border-warning w-full border-l-4 pl-2 text-sm">
