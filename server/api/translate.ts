@@ -56,6 +56,12 @@ export const SegmentList = z.object({
 });
 export type SegmentList = z.infer<typeof SegmentList>;
 
+/** How many texts of each slide of a translated deck are untranslated, and how many there are. */
+export const SegmentStates = z.object({
+  slides: z.array(z.object({ slide: Id, texts: z.number().int(), untranslated: z.number().int() })),
+});
+export type SegmentStates = z.infer<typeof SegmentStates>;
+
 /** Translations to store. */
 export const TargetsSent = z.object({
   targets: z

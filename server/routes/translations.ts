@@ -172,6 +172,15 @@ export function translationRoutes(context: AppContext): Router {
     }),
   );
 
+  routes.get(
+    "/decks/:deck/segments/states",
+    deckRoute(context, "see", async (call) => {
+      const { own, original } = await loadTranslation(context, call);
+      const stored = await storedTargets(db, own.id);
+      call.response.json(await work.run("segmentStates", { original, own, stored }, asker(call)));
+    }),
+  );
+
   routes.post(
     "/decks/:deck/segments",
     json,

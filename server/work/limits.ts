@@ -41,6 +41,7 @@ const BY_TASK: Record<TaskName, Bounds> = {
   takeTargets: QUICK,
   alignDecks: { ...LONG, seconds: 120 },
   segmentFile: QUICK,
+  segmentStates: QUICK,
   readExchange: { ...LONG, seconds: 120 },
   inWordsOf: QUICK,
   rankProposals: QUICK,

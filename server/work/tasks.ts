@@ -44,6 +44,7 @@ import {
   writeMemory,
   alignedPairs,
   segmentFile,
+  segmentStates,
 } from "./translate";
 
 const sha256 = (bytes: Uint8Array) => createHash("sha256").update(bytes).digest("hex");
@@ -179,6 +180,7 @@ export const TASKS = {
   takeTargets,
   /** Writes the segments of a translated deck as XLIFF. */
   alignDecks: alignedPairs,
+  segmentStates,
   segmentFile,
   /** Reads an XLIFF for a translated deck. */
   readExchange,

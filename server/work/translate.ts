@@ -30,8 +30,9 @@ import {
   type XliffVersion,
   xmlText,
 } from "@unitext/core/translate";
+import { tally } from "@unitext/core/tally";
 import { translateByService, translateLocally, type TranslationService } from "@unitext/node";
-import type { ENGINES, PairedSegment, TargetsSent } from "../api";
+import type { ENGINES, PairedSegment, SegmentStates, TargetsSent } from "../api";
 import type { NamedFile } from "./namedfile";
 
 type Engine = (typeof ENGINES)[number];
@@ -68,6 +69,22 @@ const ENGINE: Record<Engine, (sources: readonly Piece[][], options: EngineOption
   },
 };
 
+/** Says what came along into a translation, counted in both decks; a loss is said first. */
+function carriedOver(deck: Deck, translated: Deck): string {
+  const [before, after] = [tally(deck), tally(translated)];
+  const rows = [
+    ["slides", before.slides, after.slides],
+    ["notes", before.notes.slides, after.notes.slides],
+    ["links", before.links.external + before.links.internal, after.links.external + after.links.internal],
+    ["footnotes", before.footnotes, after.footnotes],
+    ["linked values", before.bindings, after.bindings],
+  ] as const;
+  const lost = rows.filter(([, was, is]) => was !== is).map(([what, was, is]) => `${is} of ${was} ${what}`);
+  if (lost.length) return `Only ${lost.join(", ")} came along.`;
+  const whole = rows.filter(([, was]) => was > 0).map(([what, was]) => `${what} ${was}`);
+  return `All of it came along: ${whole.join(", ")}.`;
+}
+
 /** Makes a deck in another language with the proposals of an engine; without one its words are those of the original. */
 export async function newTranslation({
   deck,
@@ -97,7 +114,8 @@ export async function newTranslation({
     return target ? [{ id, source, target, state: "proposed" }] : [];
   });
   const pairs = pairSegments(segments, targets);
-  return { deck: translateDeck(deck, language, targetsOf(pairs)).deck, targets, remark: made.remark };
+  const translated = translateDeck(deck, language, targetsOf(pairs)).deck;
+  return { deck: translated, targets, remark: [made.remark, carriedOver(deck, translated)].filter(Boolean).join(" ") };
 }
 
 const pairsOf = ({ original, stored }: Omit<TranslationState, "own">) => pairSegments(segmentsOf(original), stored);
@@ -133,6 +151,21 @@ export function pairedSegments({
         : [],
     };
   });
+}
+
+/** Counts the texts of every slide of a translated deck, and those that nobody has translated. */
+export function segmentStates({ original, own, stored }: TranslationState): SegmentStates {
+  const followers = new Map(own.slides.map(({ id, origin }) => [origin?.slide ?? "", id]));
+  const counts = new Map<string, { texts: number; untranslated: number }>();
+  for (const pair of pairsOf({ original, stored })) {
+    const slide = followers.get(pair.segment.unit.slideId ?? "");
+    if (slide === undefined) continue;
+    const count = counts.get(slide) ?? { texts: 0, untranslated: 0 };
+    counts.set(slide, count);
+    count.texts += 1;
+    if (!isTranslated(pair)) count.untranslated += 1;
+  }
+  return { slides: [...counts].map(([slide, count]) => ({ slide, ...count })) };
 }
 
 /** Returns the slides that change with translations, and the translations as they are stored. */

@@ -1,4 +1,5 @@
 import { useOutOfDate } from "../deck/useOutOfDate";
+import { useUntranslated } from "../deck/useUntranslated";
 import { must } from "@unitext/core/model";
 import { type RefObject, useMemo, useState } from "react";
 import { useDeck } from "../deck/DeckContext";
@@ -18,18 +19,19 @@ export function FindSlides({
   const [words, setWords] = useState("");
   const [mark, setMark] = useState<Mark | "">("");
   const outdated = useOutOfDate(deck);
+  const untranslated = useUntranslated(deck);
   const overflows = useMemo(
     () => (slide: Parameters<typeof measureOf>[0]) => (measureOf(slide)?.overflow ?? 0) > 0,
     [measureOf],
   );
   const found = useMemo(
-    () => findSlides(deck.slides, words, mark, overflows, outdated),
-    [deck, words, mark, overflows, outdated],
+    () => findSlides(deck.slides, words, mark, overflows, outdated, untranslated),
+    [deck, words, mark, overflows, outdated, untranslated],
   );
   const find = (nextWords: string, nextMark: Mark | "") => {
     setWords(nextWords);
     setMark(nextMark);
-    const ids = findSlides(deck.slides, nextWords, nextMark, overflows, outdated);
+    const ids = findSlides(deck.slides, nextWords, nextMark, overflows, outdated, untranslated);
     if (!ids.length) return;
     select([...ids].reverse());
     scrollTo(must(ids[0]));

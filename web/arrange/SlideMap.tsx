@@ -1,6 +1,7 @@
 import type { KeyboardEvent, PointerEvent, RefObject } from "react";
 import { useDeck } from "../deck/DeckContext";
 import { useOutOfDate } from "../deck/useOutOfDate";
+import { useUntranslated } from "../deck/useUntranslated";
 import { GAP, type Landing, type MapRow } from "./rows";
 import { SectionName } from "./SectionName";
 import { Thumb } from "./Thumb";
@@ -70,6 +71,7 @@ export function SlideMap(props: Props) {
 function Row({ row, map, moving, landing, onChoose, onOpen }: Props & { row: MapRow }) {
   const { deck, selected } = useDeck();
   const outdated = useOutOfDate(deck);
+  const untranslated = useUntranslated(deck);
   const { main, details, section, opens, number } = row;
   return (
     <div role="presentation" className="relative flex" style={{ gap: GAP, paddingTop: map.header }}>
@@ -91,6 +93,7 @@ function Row({ row, map, moving, landing, onChoose, onOpen }: Props & { row: Map
           current={slide.id === selected.at(-1)}
           moving={moving.includes(slide.id)}
           outdated={outdated.has(slide.id)}
+          untranslated={untranslated.has(slide.id)}
           landing={landing?.target === slide.id ? landing.side : undefined}
           onChoose={onChoose}
           onOpen={onOpen}

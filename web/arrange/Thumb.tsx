@@ -17,6 +17,8 @@ interface Props {
   moving: boolean;
   /** Whether linked values on it differ from their workbook. */
   outdated: boolean;
+  /** Whether nobody has translated some of its texts. */
+  untranslated: boolean;
   landing: Landing["side"] | undefined;
   onChoose: (id: string, keys: { shiftKey: boolean; ctrlKey: boolean; metaKey: boolean }) => void;
   onOpen: (id: string) => void;
@@ -43,6 +45,7 @@ export const Thumb = memo(function Thumb({
   current,
   moving,
   outdated,
+  untranslated,
   landing,
   onChoose,
   onOpen,
@@ -56,6 +59,7 @@ export const Thumb = memo(function Thumb({
     slide.hidden ? "hidden" : "",
     over ? "too full" : "",
     outdated ? "data out of date" : "",
+    untranslated ? "not all translated" : "",
     !hasNotes(slide) && !slide.hidden ? "no notes" : "",
   ].filter(Boolean);
   const name = nameOf(slide) || "(empty)";

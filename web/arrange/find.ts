@@ -20,12 +20,14 @@ export const MARKS = {
   comments: "with comments",
   data: "with linked data",
   outdated: "with linked data out of date",
+  untranslated: "not all translated",
 } as const;
 export type Mark = keyof typeof MARKS;
 
 /**
  * Returns the ids of the slides with all the words, on the slide or in the notes, and the property. `full` says whether
- * a slide overflows, `outdated` has the slides whose linked data are out of date.
+ * a slide overflows, `outdated` has the slides whose linked data are out of date, `untranslated` those with texts that
+ * nobody has translated.
  */
 export function findSlides(
   slides: readonly Slide[],
@@ -33,6 +35,7 @@ export function findSlides(
   mark: Mark | "",
   full: (slide: Slide) => boolean,
   outdated: ReadonlySet<string> = new Set(),
+  untranslated: ReadonlySet<string> = new Set(),
 ): string[] {
   const wanted = words.toLowerCase().split(/\s+/).filter(Boolean);
   if (!wanted.length && !mark) return [];
@@ -46,6 +49,7 @@ export function findSlides(
     comments: ({ comments }) => (comments?.length ?? 0) > 0,
     data: (slide) => bindingsOn(slide).length > 0,
     outdated: ({ id }) => outdated.has(id),
+    untranslated: ({ id }) => untranslated.has(id),
   };
   return slides.flatMap((slide) => {
     if (mark && !has[mark](slide)) return [];

@@ -14,7 +14,9 @@ import { familyOf, hasNotes, nameOf, secondsOf, type Slide, slideIndex, must } f
 import { memo, useMemo, useRef, useState } from "react";
 import { useDeck } from "./DeckContext";
 import { useMeasures } from "./scenes";
+import { languageName } from "../ui/languages";
 import { useOutOfDate } from "./useOutOfDate";
+import { useUntranslated } from "./useUntranslated";
 import { clock } from "../ui/time";
 
 interface BlockProps {
@@ -26,6 +28,8 @@ interface BlockProps {
   overflow: boolean;
   /** Whether linked values on it are out of date. */
   outdated: boolean;
+  /** Whether nobody has translated some of its texts. */
+  untranslated: boolean;
   selected: boolean;
   current: boolean;
   onChoose: (id: string, keys: { shiftKey: boolean; ctrlKey: boolean; metaKey: boolean }) => void;
@@ -40,6 +44,7 @@ const Block = memo(function Block({
   fullness,
   overflow,
   outdated,
+  untranslated,
   selected,
   current,
   onChoose,
@@ -52,6 +57,7 @@ const Block = memo(function Block({
     hasNotes(slide) || slide.hidden ? "" : "no notes",
     overflow ? "text overflows" : "",
     outdated ? "linked data out of date" : "",
+    untranslated ? "not all translated" : "",
   ].filter(Boolean);
   const name = `${number}. ${nameOf(slide) || "(empty)"}, ${clock(seconds)}${marks.length ? `, ${marks.join(", ")}` : ""}`;
   return (
@@ -79,6 +85,7 @@ const Block = memo(function Block({
         />
       )}
       {outdated && <span className="bg-secondary absolute top-0 right-0 h-2 w-2 rounded-full" data-outdated />}
+      {untranslated && <span className="bg-accent absolute bottom-0 left-0 h-2 w-2" data-untranslated />}
       {overflow && <span className="bg-error absolute inset-x-0 bottom-0 h-1.5" />}
       {!hasNotes(slide) && !slide.hidden && <span className="bg-warning absolute top-0 left-0 h-1.5 w-1.5" />}
     </button>
@@ -93,6 +100,7 @@ export function Spine({ onOpen }: { onOpen?: (id: string) => void }) {
   const { deck, metadata, level, session, selected, select } = useDeck();
   const measureOf = useMeasures(deck, metadata);
   const outdated = useOutOfDate(deck);
+  const untranslated = useUntranslated(deck);
   const band = useRef<HTMLDivElement>(null);
   const seconds = useMemo(() => deck.slides.map((slide) => secondsOf(slide, deck.rate)), [deck]);
   const total = seconds.reduce((sum, next) => sum + next, 0);
@@ -185,6 +193,7 @@ export function Spine({ onOpen }: { onOpen?: (id: string) => void }) {
                 fullness={measure?.fullness ?? 0}
                 overflow={(measure?.overflow ?? 0) > 0}
                 outdated={outdated.has(slide.id)}
+                untranslated={untranslated.has(slide.id)}
                 selected={chosen.has(slide.id)}
                 current={slide.id === current}
                 onChoose={choose}
@@ -202,7 +211,9 @@ export function Spine({ onOpen }: { onOpen?: (id: string) => void }) {
       <p className="shrink-0 pt-1 text-right text-sm leading-tight">
         <strong>{clock(total)}</strong>
         <br />
-        <span className="quiet">{deck.slides.length} slides</span>
+        <span className="quiet" title={languageName(deck.language)}>
+          {deck.slides.length} slides · {deck.language}
+        </span>
       </p>
     </div>
   );

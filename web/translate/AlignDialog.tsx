@@ -5,7 +5,7 @@ import useSWR from "swr";
 import { get, post } from "../api/client";
 import { useDeck } from "../deck/DeckContext";
 import { Dialog } from "../ui/Dialog";
-import { languageName } from "./languages";
+import { languageName } from "../ui/languages";
 
 /** Pairs the texts of the open deck with those of the same deck in another language, to fill the memory. */
 export function AlignDialog({ onClose }: { onClose: () => void }) {

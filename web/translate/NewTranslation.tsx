@@ -5,7 +5,7 @@ import useSWR from "swr";
 import { get, post } from "../api/client";
 import { useDeck } from "../deck/DeckContext";
 import { AlignDialog } from "./AlignDialog";
-import { languageName } from "./languages";
+import { languageName } from "../ui/languages";
 
 /** Languages that are offered by their names; others are typed as tags. */
 const LANGUAGES = ["ar", "da", "de", "en", "es", "fr", "it", "nl", "pl", "pt", "sv", "tr", "uk"];

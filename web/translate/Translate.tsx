@@ -13,7 +13,7 @@ import { DeckFrame } from "../shell/DeckFrame";
 import { clock } from "../ui/time";
 import { Files } from "./Files";
 import { Fit, useTooFull } from "./Fit";
-import { languageName } from "./languages";
+import { languageName } from "../ui/languages";
 import { NewTranslation } from "./NewTranslation";
 import { MemoryDialog } from "./MemoryDialog";
 import { Replace } from "./Replace";

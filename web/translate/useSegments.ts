@@ -1,9 +1,10 @@
 import { MemoryTaken, SegmentList, TargetsTaken, TermsTaken } from "@unitext/server/api";
 import { useState } from "react";
-import useSWR from "swr";
+import useSWR, { mutate as mutateAll } from "swr";
 import type { z } from "zod";
 import { get, post } from "../api/client";
 import { useDeck } from "../deck/DeckContext";
+import { statesAddress } from "../deck/useUntranslated";
 
 export type Sent = {
   id: string;
@@ -36,6 +37,7 @@ export function useSegments() {
       );
       const { remarks } = await post(key, { targets }, TargetsTaken);
       if (remarks[0]) session.notify(remarks[0]);
+      void mutateAll((known) => Array.isArray(known) && known[0] === statesAddress(deck.id));
       await mutate();
     } catch (reason) {
       session.notify((reason as Error).message);
