@@ -1,4 +1,5 @@
 export { alignDecks, type AlignedPair, alignLengths, type Bead } from "./align";
+export { NOTES_IN, type NotesIn, withNotesOf } from "./bilingual";
 export { checkTranslation } from "./checks";
 export {
   type Code,

@@ -56,6 +56,12 @@ export const SegmentList = z.object({
 });
 export type SegmentList = z.infer<typeof SegmentList>;
 
+/** The same deck in all its languages, the original first. */
+export const DeckLanguages = z.object({
+  decks: z.array(z.object({ id: Id, title: z.string(), language: z.string() })),
+});
+export type DeckLanguages = z.infer<typeof DeckLanguages>;
+
 /** How many texts of each slide of a translated deck are untranslated, and how many there are. */
 export const SegmentStates = z.object({
   slides: z.array(z.object({ slide: Id, texts: z.number().int(), untranslated: z.number().int() })),

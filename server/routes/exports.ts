@@ -1,10 +1,11 @@
 import { WRITABLE, type WritableFormat, WRITERS } from "@unitext/core/formats";
 import { SHEETS, type Sheets } from "@unitext/core/layout";
-import { Failure } from "@unitext/core/model";
+import { type Deck, Failure } from "@unitext/core/model";
+import { withNotesOf } from "@unitext/core/translate";
 import { Router } from "express";
 import { fileNameOf } from "../jobs";
-import { loadBlobs, loadDeck, note } from "../store";
-import { type AppContext, asker, deckRoute } from "./context";
+import { loadBlobs, loadDeck, note, rightOn } from "../store";
+import { type AppContext, asker, type DeckCall, deckRoute } from "./context";
 
 function format(value: unknown): WritableFormat {
   if (typeof value === "string" && WRITABLE.includes(value as WritableFormat)) return value as WritableFormat;
@@ -25,6 +26,16 @@ function disposition(title: string, extension: string): string {
   return `attachment; filename="${name.replace(/[^\x20-\x7e]/g, "_")}"; filename*=UTF-8''${encodeURIComponent(name)}`;
 }
 
+/** Returns a deck with the notes of another one, where the request asks for them. */
+async function withNotesAsked({ db }: AppContext, { deck: id, user, request }: DeckCall): Promise<Deck> {
+  const { deck } = await loadDeck(db, id);
+  const { notes, notesIn } = request.query;
+  if (typeof notes !== "string" || notes === "") return deck;
+  if ((await rightOn(db, notes, user.id)) === undefined)
+    throw new Failure("not-found", notes, "The deck with the notes was deleted, or is not shared with you any more.");
+  return withNotesOf(deck, (await loadDeck(db, notes)).deck, notesIn === "both" ? "both" : "other");
+}
+
 /** Routes that write a deck as a file, and say before what the file keeps. */
 export function exportRoutes(context: AppContext): Router {
   const { db } = context;
@@ -33,9 +44,10 @@ export function exportRoutes(context: AppContext): Router {
   routes.get(
     "/decks/:deck/report",
     deckRoute(context, "export", async (call) => {
-      const { deck, request, response } = call;
+      const { request, response } = call;
       const asked = { format: format(request.query.format), sheets: sheetsAsked(request.query.sheets) };
-      response.json(await context.work.run("report", { deck: (await loadDeck(db, deck)).deck, ...asked }, asker(call)));
+      const deck = await withNotesAsked(context, call);
+      response.json(await context.work.run("report", { deck, ...asked }, asker(call)));
     }),
   );
 
@@ -44,7 +56,7 @@ export function exportRoutes(context: AppContext): Router {
     deckRoute(context, "export", async (call) => {
       const { deck: id, user, request, response } = call;
       const [as, sheets] = [format(request.query.format), sheetsAsked(request.query.sheets)];
-      const { deck } = await loadDeck(db, id);
+      const deck = await withNotesAsked(context, call);
       const bytes = await context.work.run(
         "write",
         {

@@ -8,6 +8,7 @@ import { nanoid } from "nanoid";
 import {
   type Alignment,
   AlignmentAsked,
+  type DeckLanguages,
   type EngineList,
   type SegmentList,
   type TargetsSent,
@@ -20,6 +21,7 @@ import {
   applyChanges,
   createDeck,
   deckAt,
+  followersOf,
   loadBlobs,
   loadDeck,
   recall,
@@ -169,6 +171,22 @@ export function translationRoutes(context: AppContext): Router {
         to: own.language,
         segments,
       } satisfies SegmentList);
+    }),
+  );
+
+  routes.get(
+    "/decks/:deck/languages",
+    deckRoute(context, "see", async ({ deck: id, user, response }) => {
+      const { deck } = await loadDeck(db, id);
+      const root = deck.original?.language ? deck.original.deck : id;
+      const translations = (await followersOf(db, root, user.id)).filter(({ isTranslation }) => isTranslation);
+      const maySee = root === id || (await rightOn(db, root, user.id)) !== undefined;
+      const originals = maySee ? [(await loadDeck(db, root)).deck] : [];
+      const rows = [
+        ...originals.map(({ id: own, properties, language }) => ({ id: own, title: properties.title, language })),
+        ...translations.map(({ id: own, title, language }) => ({ id: own, title, language })),
+      ];
+      response.json({ decks: rows } satisfies DeckLanguages);
     }),
   );
 

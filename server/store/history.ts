@@ -175,7 +175,11 @@ export async function loadSteps(db: Database, deck: string, user: string, skip: 
 }
 
 /** Returns the versions of a deck that a user may see. */
-export async function followersOf(db: Database, deck: string, user: string): Promise<{ id: string; title: string }[]> {
+export async function followersOf(
+  db: Database,
+  deck: string,
+  user: string,
+): Promise<{ id: string; title: string; language: string; isTranslation: boolean }[]> {
   const rows = await db
     .selectDistinct({ id: decks.id, metadata: decks.metadata, changedAt: decks.changedAt })
     .from(decks)
@@ -184,5 +188,10 @@ export async function followersOf(db: Database, deck: string, user: string): Pro
       sql`${decks.metadata} -> 'original' ->> 'deck' = ${deck} and (${decks.owner} = ${user} or ${shares.user} is not null)`,
     )
     .orderBy(asc(decks.changedAt));
-  return rows.map(({ id, metadata }) => ({ id, title: metadata.properties.title }));
+  return rows.map(({ id, metadata }) => ({
+    id,
+    title: metadata.properties.title,
+    language: metadata.language,
+    isTranslation: metadata.original?.language !== undefined,
+  }));
 }

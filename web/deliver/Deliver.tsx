@@ -9,6 +9,7 @@ import { useDeck } from "../deck/DeckContext";
 import { DeckFrame } from "../shell/DeckFrame";
 import { type Entry, entryLines } from "../ui/entries";
 import { FORMATS, WRITABLE } from "@unitext/core/formats/catalogue";
+import { Languages, type NotesChoice, notesQuery } from "./Languages";
 import { PAGES_SHOW } from "../ui/formats";
 
 const NAMES: Record<string, string> = {
@@ -37,13 +38,13 @@ const NAMES: Record<string, string> = {
 /** Formats whose pages can say where linked values come from. */
 const SAY_SOURCES: readonly WritableFormat[] = ["pdf", "html", "docx"];
 
-function Format({ format, ready }: { format: WritableFormat; ready: boolean }) {
+function Format({ format, ready, notes }: { format: WritableFormat; ready: boolean; notes: NotesChoice | undefined }) {
   const { deck, version, session } = useDeck();
   const [writing, setWriting] = useState<AbortController>();
   const busy = writing !== undefined;
   const [sheets, setSheets] = useState<Sheets>("slides");
   const [sources, setSources] = useState(false);
-  const pages = format === "pdf" ? `&sheets=${sheets}` : "";
+  const pages = (format === "pdf" ? `&sheets=${sheets}` : "") + notesQuery(notes);
   const saysSources = SAY_SOURCES.includes(format) && deck.slides.some((slide) => bindingsOn(slide).length > 0);
   const { data: report, error } = useSWR(
     ready ? `/decks/${deck.id}/report?format=${format}${pages}&version=${version}` : null,
@@ -192,6 +193,7 @@ function Format({ format, ready }: { format: WritableFormat; ready: boolean }) {
 /** Shows for each format what it keeps, adapts and leaves out, before anything is written. */
 export default function Deliver() {
   const { status } = useDeck();
+  const [notes, setNotes] = useState<NotesChoice>();
   return (
     <DeckFrame place="Deliver">
       <div className="h-full overflow-auto p-4">
@@ -200,9 +202,10 @@ export default function Deliver() {
             ? "What each file will hold of the deck, slide by slide, before it is written."
             : "The last changes are still being kept; files can be written in a moment."}
         </p>
+        <Languages notes={notes} onNotes={setNotes} />
         <div className="grid max-w-5xl gap-4 xl:grid-cols-2">
           {WRITABLE.map((format) => (
-            <Format key={format} format={format} ready={status === "saved"} />
+            <Format key={format} format={format} ready={status === "saved"} notes={notes} />
           ))}
         </div>
       </div>
