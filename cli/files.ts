@@ -3,7 +3,7 @@ import { existsSync, mkdirSync, readFileSync, renameSync, rmSync, writeFileSync 
 import { basename, dirname, isAbsolute, join, resolve } from "node:path";
 import { fileURLToPath } from "node:url";
 import { type AskedRule, extensionOf, type ReadResult, readDeck, withDrawings } from "@unitext/core/formats";
-import { FontSet } from "@unitext/core/layout";
+import { FontSet, loadHyphenation } from "@unitext/core/layout";
 import { Failure, must } from "@unitext/core/model";
 import { nanoid } from "nanoid";
 import { readPdf, svgPng } from "@unitext/node";
@@ -53,6 +53,7 @@ export async function readFile(file: string, rule?: AskedRule): Promise<ReadResu
   const read = named(file, () =>
     readDeck(bytes, basename(file), { newId, sha256, picture, fonts, document: newId(), ...(rule ? { rule } : {}) }),
   );
+  await loadHyphenation(read.deck.language);
   return withDrawings(read, sha256);
 }
 

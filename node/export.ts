@@ -1,6 +1,6 @@
 import { loadFormulas } from "@unitext/core/figures";
 import { WRITERS, type WritableFormat } from "@unitext/core/formats";
-import type { Sheets } from "@unitext/core/layout";
+import { loadHyphenation, type Sheets } from "@unitext/core/layout";
 import type { Deck } from "@unitext/core/model";
 import { fontsIn } from "./fonts";
 import { svgPng } from "./rasterise";
@@ -26,7 +26,7 @@ export async function exportDeck({
   sheets,
   sourceNotes = false,
 }: ExportWork): Promise<Uint8Array> {
-  await loadFormulas();
+  await Promise.all([loadFormulas(), loadHyphenation(deck.language)]);
   return WRITERS[format].write(deck, {
     fonts: fontsIn(fonts),
     picture: (sha256) => blobs.get(sha256),

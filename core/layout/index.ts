@@ -3,6 +3,7 @@ export * from "./fonts";
 export type { SlideContext } from "./context";
 export { facesNeeded } from "./facesneeded";
 export { isMirrored } from "./figures";
+export { loadHyphenation } from "./hyphenation";
 export { boxesOf, layoutSlide, overflowOf } from "./layout";
 export { breakLines, type LineRange, visualOrder } from "./linebreaking";
 export { bidiLevels, isRightToLeft } from "./paragraph";

@@ -80,11 +80,20 @@ export interface LineRange {
   start: number;
   end: number;
   visible: number;
+  /** Whether it ends in a hyphen that is not in the text. */
+  hyphen?: true;
+}
+
+/** Returns the last place at which a word may be divided so that the part from `start` fits; undefined when there is none. */
+function hyphenFrom({ hyphens, upTo }: ShapedParagraph, start: number, end: number, room: number): number | undefined {
+  if (!hyphens) return undefined;
+  const fits = (at: number) => (upTo[at] ?? 0) - (upTo[start] ?? 0) + hyphens.width <= room;
+  return hyphens.at.findLast((at) => at > start && at < end && fits(at));
 }
 
 /**
- * Breaks a paragraph into lines of at most `width` em, first fit. Text without a break opportunity that is wider than
- * the line is broken between characters, so nothing overflows at the side. The first line starts `first` em further in.
+ * Breaks a paragraph into lines of at most `width` em, first fit. A word that is wider than the line is divided by a
+ * hyphen where that is known, and else broken between characters, so nothing overflows at the side. The first line starts `first` em further in.
  */
 export function breakLines(paragraph: ShapedParagraph, width: number, first = 0): LineRange[] {
   const { breaks, upTo, text } = paragraph;
@@ -100,6 +109,12 @@ export function breakLines(paragraph: ShapedParagraph, width: number, first = 0)
       last = undefined;
     }
     while (!fits()) {
+      const divided = hyphenFrom(paragraph, start, next.visible, room);
+      if (divided !== undefined) {
+        lines.push({ start, end: divided, visible: divided, hyphen: true });
+        start = divided;
+        continue;
+      }
       let end = start + 1;
       while (end < next.visible && (upTo[end + 1] ?? 0) - (upTo[start] ?? 0) <= room) end++;
       while (end < text.length && /[\uDC00-\uDFFF]/.test(must(text[end]))) end++;

@@ -12,6 +12,7 @@ import {
 } from "@unitext/core/model";
 import bidiFactory from "bidi-js";
 import { type Family, type FontSet, faceFor, familyForWord, type ShapedWord } from "./fonts";
+import { hyphenations } from "./hyphenation";
 import { symbolsAsText } from "./symbols";
 import { lineBreaks } from "./linebreaking";
 import { type Style, type Piece, type Tabs, type ShapedParagraph, SPACE } from "./shapedparagraph";
@@ -24,6 +25,7 @@ const bidi = bidiFactory();
  */
 const RTL = /[\u0590-\u08FF\u200F\u202A-\u202E\u2066-\u2069\uFB1D-\uFDFF\uFE70-\uFEFF]|[\uD802-\uD803\uD83A-\uD83B]/;
 
+const HYPHEN = 0x2d;
 const MARK = /\p{M}|[\u200C\u200D\uFE00-\uFE0F]/u;
 
 /** Stands in the text for an inline object: U+FFFC, before and after which UAX #14 allows breaks. */
@@ -187,6 +189,17 @@ class ParagraphShaper {
     }
   }
 
+  /** Returns where words may be divided, and the hyphen in the face of the text; undefined where no word may. */
+  hyphens(): ShapedParagraph["hyphens"] {
+    const piece = this.pieces.find(({ space }) => !space);
+    const at = hyphenations(this.text, this.usual);
+    if (!piece || !at.length) return undefined;
+    const { style } = piece;
+    const face = faceFor(style.family, HYPHEN, style.bold, style.italic, this.usual).id;
+    const word = this.fonts.face(face).word("-", false, this.usual);
+    return { at, width: word.width * style.scale, word, face };
+  }
+
   /** Sets the width of the last tab. */
   finish(): void {
     this.settle(this.text.length);
@@ -280,7 +293,7 @@ class ParagraphShaper {
 /**
  * Itemises a paragraph by style, direction and face, shapes it word by word and finds its line breaks (UAX #14). Tabs
  * lead to the given stops, as far as their line has not been broken before; without stops each tab is a space. Without
- * a direction (`paragraphDirection`) the text decides. `ordersAsFile` is false for texts of our own themes.
+ * a direction (`paragraphDirection`) the text decides. Words are divided by hyphens where `divides` is true. `ordersAsFile` is false for texts of our own themes.
  */
 export function shapeParagraph(
   paragraph: Paragraph,
@@ -290,6 +303,7 @@ export function shapeParagraph(
   tabs?: Tabs,
   direction?: Direction,
   ordersAsFile = true,
+  divides = false,
 ): ShapedParagraph {
   const { text, spans } = styled(paragraph, styleOf);
   const bidiText = bidiLevels(text, direction);
@@ -304,12 +318,14 @@ export function shapeParagraph(
     start = end;
   }
   shaper.finish();
+  const hyphens = divides ? shaper.hyphens() : undefined;
   return {
     text,
     pieces: shaper.pieces,
     upTo: shaper.upTo,
     breaks: lineBreaks(text, spans[0]?.style.language ?? language),
     base,
+    ...(hyphens ? { hyphens } : {}),
   };
 }
 

@@ -263,7 +263,26 @@ function runsOf(
     }
     x += width;
   }
+  if (range.hyphen && paragraph.hyphens) x += addHyphen(runs, paragraph.hyphens, last, size, x);
   return { runs, width: x };
+}
+
+/** Adds a hyphen to the end of a line, and returns its width. */
+function addHyphen(
+  runs: SceneRun[],
+  { word, face }: NonNullable<ShapedParagraph["hyphens"]>,
+  last: { run: SceneRun; piece: Piece } | undefined,
+  size: number,
+  x: number,
+): number {
+  if (!last) return 0;
+  const width = word.width * size * last.piece.style.scale;
+  if (last.run.face === face) {
+    last.run.words?.push({ x: last.run.width, text: "-", word });
+    last.run.text += "-";
+    last.run.width += width;
+  } else runs.push({ ...newRun({ ...last.piece, face }, "-", word, x, size, last.run.fill) });
+  return width;
 }
 
 const isSameRun = (last: Piece, piece: Piece): boolean =>

@@ -67,6 +67,8 @@ export interface ShapedParagraph {
    */
   breaks: { at: number; visible: number; required: boolean }[];
   base: 0 | 1;
+  /** Where words may be divided by a hyphen of this width, in em, and the word that draws it; undefined for text that is not divided. */
+  hyphens?: { at: readonly number[]; width: number; word: ShapedWord; face: string };
 }
 
 export const SPACE = /[ \t\n\u00A0\u2000-\u200B\u3000]/;

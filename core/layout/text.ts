@@ -23,6 +23,7 @@ import type { SceneLine } from "./scene";
 import { LINE_HEIGHT, PARAGRAPH_GAP, type SlotPlace } from "./slots";
 import {
   type TextContext,
+  HEADING,
   BULLETS,
   INDENT,
   type ParagraphLayout,
@@ -56,7 +57,7 @@ function shapedFor(
   if (known && known.theme === theme && known.key === key) return known.shaped;
   const isStyled = style !== undefined;
   const direction = paragraphDirection(paragraph, { level: level?.paragraph, language, styled: isStyled });
-  const shaped = shapeParagraph(paragraph, fonts, language, styleOf, tabs, direction, isStyled);
+  const shaped = shapeParagraph(paragraph, fonts, language, styleOf, tabs, direction, isStyled, !HEADING.has(role));
   shapedOnce.set(paragraph, { theme, key, shaped });
   return shaped;
 }

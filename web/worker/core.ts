@@ -11,7 +11,15 @@ import {
   review,
   takeReview,
 } from "@unitext/core/generate";
-import { facesNeeded, FontSet, layoutSlide, leavesOf, plainScene, type Scene } from "@unitext/core/layout";
+import {
+  facesNeeded,
+  FontSet,
+  layoutSlide,
+  leavesOf,
+  loadHyphenation,
+  plainScene,
+  type Scene,
+} from "@unitext/core/layout";
 import {
   type BreakRule,
   type Deck,
@@ -137,6 +145,7 @@ export const core = {
   /** Lays out slides. The scenes come without glyphs, with the faces that drawing them needs. */
   async layout(metadata: DeckMetadata, items: LayoutItem[]): Promise<{ scenes: Scene[]; faces: string[] }> {
     const slides = items.map(({ slide }) => slide);
+    await loadHyphenation(metadata.language);
     if (hasFormula(slides)) await loadFormulas();
     await load(facesNeeded(slides, metadata));
     const scenes = await withFaces(() =>
@@ -150,6 +159,7 @@ export const core = {
   },
   /** Measures how full slides are, without drawing them. */
   async measure(metadata: DeckMetadata, slides: Slide[]): Promise<{ overflow: number; fullness: number }[]> {
+    await loadHyphenation(metadata.language);
     if (hasFormula(slides)) await loadFormulas();
     await load(facesNeeded(slides, metadata));
     return withFaces(() =>
@@ -161,6 +171,7 @@ export const core = {
   },
   /** Says how a slide fits, and what would make it fit. */
   async fit(metadata: DeckMetadata, slide: Slide, number: number): Promise<SlideFit> {
+    await loadHyphenation(metadata.language);
     if (hasFormula([slide])) await loadFormulas();
     await load(facesNeeded([slide], metadata));
     return withFaces(() => fitOf(slide, { metadata, number, fonts }, () => nanoid(10)));

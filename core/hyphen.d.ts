@@ -1,0 +1,3 @@
+declare module "hyphen/*" {
+  export function hyphenateSync(text: string): string;
+}

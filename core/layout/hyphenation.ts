@@ -1,0 +1,60 @@
+/** Returns a word with soft hyphens where it may be divided. */
+type Hyphenator = (word: string) => string;
+
+interface HyphenModule {
+  default?: { hyphenateSync: (text: string) => string };
+  hyphenateSync?: (text: string) => string;
+}
+
+/**
+ * The patterns by language (Liang 1983, “Word Hy-phen-a-tion by Com-put-er”; those of the package `hyphen`). They are
+ * large, so each is loaded when a deck first needs it.
+ */
+const PATTERNS: Readonly<Record<string, () => Promise<unknown>>> = {
+  da: () => import("hyphen/da"),
+  de: () => import("hyphen/de"),
+  en: () => import("hyphen/en-gb"),
+  es: () => import("hyphen/es"),
+  fi: () => import("hyphen/fi"),
+  fr: () => import("hyphen/fr"),
+  it: () => import("hyphen/it"),
+  nl: () => import("hyphen/nl"),
+  pl: () => import("hyphen/pl"),
+  pt: () => import("hyphen/pt"),
+  sv: () => import("hyphen/sv"),
+};
+
+const loaded = new Map<string, Hyphenator>();
+const languageOf = (tag: string) => (tag.split("-")[0] ?? tag).toLowerCase();
+
+/** Loads what is needed to divide words of a language; nothing for a language whose words are not divided here. */
+export async function loadHyphenation(language: string): Promise<void> {
+  const name = languageOf(language);
+  const load = PATTERNS[name];
+  if (!load || loaded.has(name)) return;
+  const module = (await load()) as HyphenModule;
+  const hyphenate = module.hyphenateSync ?? module.default?.hyphenateSync;
+  if (hyphenate) loaded.set(name, hyphenate);
+}
+
+/** The fewest letters that stay together before and after a hyphen (common practice, no source). */
+const FEWEST = { before: 2, after: 3 };
+
+/**
+ * Returns the indices in a text at which its words may be divided; none until the patterns of the language are loaded, and
+ * none in words that are short, have digits or are addresses.
+ */
+export function hyphenations(text: string, language: string): number[] {
+  const hyphenate = loaded.get(languageOf(language));
+  if (!hyphenate) return [];
+  return [...text.matchAll(/(?<![\p{L}\d@./_-])\p{L}{6,}(?![\p{L}\d@/_-])/gu)].flatMap(({ 0: word, index }) => {
+    const parts = hyphenate(word).split("\u00AD");
+    // Patterns may change nothing but put hyphens in.
+    if (parts.join("") !== word) return [];
+    let at = 0;
+    return parts.slice(0, -1).flatMap((part) => {
+      at += part.length;
+      return at >= FEWEST.before && word.length - at >= FEWEST.after ? [index + at] : [];
+    });
+  });
+}
