@@ -11,17 +11,17 @@ interface HyphenModule {
  * large, so each is loaded when a deck first needs it.
  */
 const PATTERNS: Readonly<Record<string, () => Promise<unknown>>> = {
-  da: () => import("hyphen/da"),
-  de: () => import("hyphen/de"),
-  en: () => import("hyphen/en-gb"),
-  es: () => import("hyphen/es"),
-  fi: () => import("hyphen/fi"),
-  fr: () => import("hyphen/fr"),
-  it: () => import("hyphen/it"),
-  nl: () => import("hyphen/nl"),
-  pl: () => import("hyphen/pl"),
-  pt: () => import("hyphen/pt"),
-  sv: () => import("hyphen/sv"),
+  da: () => import("hyphen/da/index.js"),
+  de: () => import("hyphen/de/index.js"),
+  en: () => import("hyphen/en-gb/index.js"),
+  es: () => import("hyphen/es/index.js"),
+  fi: () => import("hyphen/fi/index.js"),
+  fr: () => import("hyphen/fr/index.js"),
+  it: () => import("hyphen/it/index.js"),
+  nl: () => import("hyphen/nl/index.js"),
+  pl: () => import("hyphen/pl/index.js"),
+  pt: () => import("hyphen/pt/index.js"),
+  sv: () => import("hyphen/sv/index.js"),
 };
 
 const loaded = new Map<string, Hyphenator>();
