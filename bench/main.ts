@@ -10,9 +10,11 @@ import { divide } from "./divide";
 import { documents, longDocument } from "./documents";
 import { grow } from "./growth";
 import { store } from "./store";
+import { translation } from "./translate";
 
 const rows: Row[] = [];
-for (const group of [longText, documents, pptx, pdf, convert, edit, divide, data, grow]) rows.push(...(await group()));
+for (const group of [longText, documents, pptx, pdf, convert, edit, divide, data, translation, grow])
+  rows.push(...(await group()));
 const peak = Number(
   execFileSync(process.execPath, [join(process.cwd(), "dist/bench/memory.js")], { encoding: "utf8" }),
 );

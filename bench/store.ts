@@ -5,9 +5,22 @@ import { join } from "node:path";
 import { sql } from "drizzle-orm";
 import { runMerge } from "../server/jobs/divide";
 import { runRefresh } from "../server/jobs/refresh";
-import { connect, createDeck, type Database, ensureUser, migrated, storeSource } from "../server/store";
+import {
+  connect,
+  createDeck,
+  type Database,
+  ensureUser,
+  migrated,
+  recall,
+  remember,
+  storeSource,
+} from "../server/store";
+import { rankProposals, readMemory } from "../server/work/translate";
 import { inlineWork } from "../server/work";
-import { type Row, row } from "./core";
+import { type Piece, writeTmx } from "@unitext/core/translate";
+import { SaxesParser } from "saxes";
+import { inTurn, type Row, row } from "./core";
+import { sentences } from "./translate";
 import { deckOf } from "./material";
 
 /** Merging thirty decks into one of 900 slides through PostgreSQL, against a bare INSERT … SELECT of the same rows. */
@@ -111,12 +124,61 @@ async function refreshing(db: Database): Promise<Row> {
 }
 
 /** What goes through the database, against bare statements on the same rows. */
+/** How many units the memory has, and how many texts are looked for in it: a tenth of those of a deck. */
+const [UNITS, ASKED] = [100_000, 300];
+
+/**
+ * Proposals for the texts of a deck from a memory of 100,000 units, against the bare queries for candidates; and storing a
+ * TMX of those units, against a parser and one INSERT of the same rows into a table without indexes.
+ */
+async function remembering(db: Database): Promise<Row[]> {
+  const pair = { from: "en", to: "de" };
+  const units = [...sentences(UNITS)].map((words) => ({ ...pair, source: [words], target: [words.toUpperCase()] }));
+  const text = writeTmx(units, { from: "en" });
+  const rows = units.map(({ source: [words = ""] }, nth) => ({
+    id: `b${nth}`,
+    words,
+    pieces: JSON.stringify([words]),
+  }));
+  const bareStore = async () => {
+    new SaxesParser().write(text).close();
+    await db.execute(sql`create temporary table bare_memory (id text, words text, source jsonb, target jsonb)`);
+    await db.execute(
+      sql`insert into bare_memory select id, words, pieces::jsonb, pieces::jsonb from jsonb_to_recordset(${JSON.stringify(rows)}::jsonb) as rows(id text, words text, pieces text)`,
+    );
+    await db.execute(sql`drop table bare_memory`);
+  };
+  const store = async () => {
+    const read = readMemory({ file: { bytes: new TextEncoder().encode(text), name: "memory.tmx" }, ...pair });
+    await remember(db, "bench", read);
+  };
+  const [bareStored = 1, stored = 1] = await inTurn([bareStore, store], 2);
+  await db.execute(sql`analyze memory`);
+  // Texts that differ from units of the memory by a word.
+  const asked = units.slice(0, ASKED).map(({ source: [words = ""] }): Piece[] => [words.replace(/\S+/, "every")]);
+  const bareQueries = async () => {
+    for (const [words] of asked)
+      await db.execute(
+        sql`select source, target from memory where owner_id = 'bench' and from_language = 'en' and to_language = 'de' and words % ${String(words).toLowerCase()} order by similarity(words, ${String(words).toLowerCase()}) desc limit 50`,
+      );
+  };
+  const proposals = async () => {
+    for (const source of asked)
+      rankProposals({ source, units: await recall(db, "bench", { ...pair, source }), ...pair });
+  };
+  const [bare = 1, ranked = 1] = await inTurn([bareQueries, proposals], 2);
+  return [
+    row(`TMX of ${UNITS} units stored / SAX parse and INSERT of bare rows`, stored / bareStored, 5),
+    row(`${ASKED} texts against a memory of ${UNITS} units / bare pg_trgm queries`, ranked / bare, 2),
+  ];
+}
+
 export async function store(url: string): Promise<Row[]> {
   const { db, close } = connect(url);
   try {
     await migrated(db, join(process.cwd(), "server/migrations"));
     await ensureUser(db, { id: "bench", name: "bench" });
-    return [await merging(db), await refreshing(db)];
+    return [await merging(db), await refreshing(db), ...(await remembering(db))];
   } finally {
     await close();
   }

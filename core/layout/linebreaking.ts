@@ -44,6 +44,8 @@ function tailored(text: string, at: number, allowed: boolean, language: string):
 }
 const OPENING_BRACKET = /[\p{Ps}]/u;
 const CLOSING_BRACKET = /[\p{Pe}、。，．：；？！]/u;
+/** What a text must have for the tailoring to change anything: quotation marks, small kana or Hangul. */
+const ASKS_TAILORING = /[\u2018\u2019\u201C\u201D\u3041-\u30FC\u1100-\u11FF\uAC00-\uD7AF]/;
 const TAILORED = /^(zh|ja|yue|ko)\b/i;
 
 /**
@@ -58,7 +60,7 @@ export function lineBreaks(text: string, language: string): ShapedParagraph["bre
   for (let next = breaker.nextBreak(); next; next = breaker.nextBreak())
     required.set(next.position, next.required === true && text[next.position - 1] === "\n");
   for (const at of wordStarts(text)) required.set(at, required.get(at) ?? false);
-  if (TAILORED.test(language))
+  if (TAILORED.test(language) && ASKS_TAILORING.test(text))
     for (let at = 1; at < text.length; at++) {
       const allowed = required.has(at);
       if (tailored(text, at, allowed, language) === allowed || required.get(at)) continue;

@@ -26,6 +26,9 @@ const bidi = bidiFactory();
 const RTL = /[\u0590-\u08FF\u200F\u202A-\u202E\u2066-\u2069\uFB1D-\uFDFF\uFE70-\uFEFF]|[\uD802-\uD803\uD83A-\uD83B]/;
 
 const HYPHEN = 0x2d;
+/** Hebrew and Arabic letters with their marks, spaces and punctuation, but no numbers. */
+const ONLY_RTL =
+  /^[\u05B0-\u05EA\u0620-\u065F\u0670-\u06D3\u0750-\u077F .,:;!?…\u060C\u061B\u061F«»"'()\u2018-\u201D\u2013\u2014-]+$/;
 const MARK = /\p{M}|[\u200C\u200D\uFE00-\uFE0F]/u;
 
 /** Stands in the text for an inline object: U+FFFC, before and after which UAX #14 allows breaks. */
@@ -98,6 +101,8 @@ function placeholderWord(wide: number): ShapedWord {
 /** Returns the embedding levels of UAX #9; null for a text that is left to right throughout. */
 export function bidiLevels(text: string, direction?: "ltr" | "rtl"): { levels: Uint8Array | null; base: 0 | 1 } {
   if (!RTL.test(text) && direction !== "rtl") return { levels: null, base: 0 };
+  // Between letters of one direction, spaces and marks take it too (UAX #9, N1 and N2): there is nothing to order.
+  if (direction !== "ltr" && ONLY_RTL.test(text)) return { levels: new Uint8Array(text.length).fill(1), base: 1 };
   const { levels, paragraphs } = bidi.getEmbeddingLevels(text, direction);
   return { levels, base: ((paragraphs[0]?.level ?? 0) % 2) as 0 | 1 };
 }
@@ -133,6 +138,12 @@ function nextStop(at: number, { stops, step }: Tabs): Tabs["stops"][number] {
  * source).
  */
 const DECIMAL = /[.,](?=\d)/;
+
+/** Whether there is a space at an index; letters are told without a look at the list of spaces. */
+function isSpaceAt(text: string, at: number): boolean {
+  const unit = text.charCodeAt(at);
+  return (unit <= 0x20 || unit === 0xa0 || (unit >= 0x2000 && unit <= 0x3000)) && SPACE.test(must(text[at]));
+}
 
 /** Shapes one paragraph piece by piece, and keeps the width of the text up to each character. */
 class ParagraphShaper {
@@ -173,10 +184,10 @@ class ParagraphShaper {
     let wordEnd = start;
     for (let at = start; at < end; ) {
       const code = must(text.codePointAt(at));
-      const isSpace = SPACE.test(must(text[at]));
+      const isSpace = isSpaceAt(text, at);
       if (at >= wordEnd && !isSpace) {
         wordEnd = at + 1;
-        while (wordEnd < end && !SPACE.test(must(text[wordEnd]))) wordEnd++;
+        while (wordEnd < end && !isSpaceAt(text, wordEnd)) wordEnd++;
         family = familyForWord(style.family, text.slice(at, wordEnd), this.language);
       }
       if (!(MARK.test(String.fromCodePoint(code)) && face))
@@ -357,11 +368,11 @@ function endOfWord(
   let at = from;
   while (at < end && (!levels || levels[at] === level)) {
     const unit = text.charCodeAt(at);
-    if (unit === 0x20 || SPACE.test(must(text[at]))) break;
+    if (isSpaceAt(text, at)) break;
     if (unit > 0x7f || !ascii(style, face)) {
       const code = must(text.codePointAt(at));
-      const other = () => faceFor(family, code, style.bold, style.italic, language).id !== face;
-      if (!MARK.test(String.fromCodePoint(code)) && other()) break;
+      const own = faceFor(family, code, style.bold, style.italic, language).id;
+      if (own !== face && !MARK.test(String.fromCodePoint(code))) break;
       at += code > 0xffff ? 2 : 1;
     } else at++;
   }

@@ -2,4 +2,4 @@
 export const languageOfTag = (tag: string): string => (tag.split("-")[0] ?? tag).toLowerCase();
 
 /** Whether two tags name one language. */
-export const sameLanguage = (a: string, b: string): boolean => languageOfTag(a) === languageOfTag(b);
+export const sameLanguage = (a: string, b: string): boolean => a === b || languageOfTag(a) === languageOfTag(b);

@@ -216,20 +216,21 @@ function pick(faces: readonly FaceInfo[], codePoint: number, bold: boolean, ital
   return best;
 }
 
-const chosen = new WeakMap<Family, Map<string, Map<number, FaceInfo>>>();
+/** The faces chosen so far, by family, language, and weight and slope as a number from 0 to 3. */
+const chosen = new WeakMap<Family, Map<string, Map<number, FaceInfo>[]>>();
 
 /**
  * Returns the face for a character in a style: of the family itself, else of the fallback families in the order of the
  * language, else the family's first.
  */
 export function faceFor(family: Family, codePoint: number, bold: boolean, italic: boolean, language: string): FaceInfo {
-  const ofFamily = chosen.get(family) ?? new Map<string, Map<number, FaceInfo>>();
-  chosen.set(family, ofFamily);
-  const key = `${language}/${bold}/${italic}`;
-  const known = ofFamily.get(key) ?? new Map<number, FaceInfo>();
-  ofFamily.set(key, known);
-  const face = known.get(codePoint) ?? chooseFace(family, codePoint, bold, italic, language);
-  known.set(codePoint, face);
+  let languages = chosen.get(family);
+  if (!languages) chosen.set(family, (languages = new Map()));
+  let styles = languages.get(language);
+  if (!styles) languages.set(language, (styles = [new Map(), new Map(), new Map(), new Map()]));
+  const known = must(styles[(bold ? 2 : 0) + (italic ? 1 : 0)]);
+  let face = known.get(codePoint);
+  if (!face) known.set(codePoint, (face = chooseFace(family, codePoint, bold, italic, language)));
   return face;
 }
 
@@ -243,10 +244,11 @@ function chooseFace(family: Family, codePoint: number, bold: boolean, italic: bo
   return must(pick(family.faces, 0x20, bold, italic));
 }
 
+/** Latin letters beyond ASCII, most of which are in two blocks. */
+const MAYBE_LATIN = /[\u00AA-\u02AF\u1D00-\u1EFF\u2C60-\u2C7F\uA720-\uAB6F\uFF21-\uFF5A]/;
 const LATIN = /[^\0-\u007F\P{Script=Latin}]/gu;
 const MARK = /\p{M}/u;
 
-const NOT_ASCII = /[^\0-\u007F]/;
 /** Letters that nearly every sentence of a language has, and that many families with Latin letters lack. */
 const EXEMPLARS: Readonly<Record<string, string>> = { vi: "ạ" };
 
@@ -256,7 +258,7 @@ const EXEMPLARS: Readonly<Record<string, string>> = { vi: "ạ" };
  */
 export function familyForWord(wanted: Family, word: string, language: string): Family {
   const exemplars = EXEMPLARS[language.slice(0, 2)] ?? "";
-  if (!exemplars && !NOT_ASCII.test(word)) return wanted;
+  if (!exemplars && !MAYBE_LATIN.test(word)) return wanted;
   const has = ({ faces }: Family, character: string) =>
     MARK.test(character) || pick(faces, must(character.codePointAt(0)), false, false) !== undefined;
   if (((exemplars + word).match(LATIN) ?? []).every((letter) => has(wanted, letter))) return wanted;
