@@ -124,8 +124,8 @@ async function refreshing(db: Database): Promise<Row> {
 }
 
 /** What goes through the database, against bare statements on the same rows. */
-/** How many units the memory has, and how many texts are looked for in it: a tenth of those of a deck. */
-const [UNITS, ASKED] = [100_000, 300];
+/** How many units the memory has, and how many texts are looked for in it: as many as of a short deck. */
+const [UNITS, ASKED] = [100_000, 100];
 
 /**
  * Proposals for the texts of a deck from a memory of 100,000 units, against the bare queries for candidates; and storing a

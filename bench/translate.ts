@@ -16,7 +16,7 @@ import { fontsIn } from "@unitext/node";
 import { join } from "node:path";
 import { SaxesParser } from "saxes";
 import { inTurn, type Row, row } from "./core";
-import { deckOf, seeded } from "./material";
+import { deckOf, seeded, words } from "./material";
 
 /** Runs functions in turn and returns the least time of each. */
 const pair = async (acts: readonly (() => unknown)[]): Promise<[number, number, number]> => {
@@ -27,15 +27,11 @@ const pair = async (acts: readonly (() => unknown)[]): Promise<[number, number, 
 const fonts = fontsIn(join(process.cwd(), "dist/fonts"));
 const SLIDES = 200;
 const UNITS = 100_000;
-const WORDS = "the tide gauge at quay reads water level storm surge dune foot sand wind north month higher than".split(
-  " ",
-);
 
-/** Sentences of our own, each different. */
+/** Sentences of made-up words, each different. */
 export function* sentences(count: number): Generator<string> {
-  const random = seeded(20);
-  for (let nth = 0; nth < count; nth++)
-    yield `${Array.from({ length: 9 }, () => WORDS[Math.floor(random() * WORDS.length)]).join(" ")} ${nth}.`;
+  const all = words(count * 9, seeded(20));
+  for (let nth = 0; nth < count; nth++) yield `${all.slice(nth * 9, nth * 9 + 9).join(" ")} ${nth}.`;
 }
 
 /** A bare parser of XML that counts the characters between tags. */

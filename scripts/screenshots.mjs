@@ -33,24 +33,6 @@ const spine = (number) => (page) =>
 // The thumbnails of the decks are drawn one after the other.
 await shot("desk", "/", (page) => page.waitForTimeout(6000));
 await shot("write", `${deck}/write`, spine(4));
-// Numbers that were typed are proposed to be linked, in a deck that is deleted afterwards.
-await shot("data-typed", "/", async (page) => {
-  const text =
-    "# The spring at the gauges\n\n## March\n\n- At the quay March had 2.36 m\n- The bar was highest in March, at 2.57 m\n\n:::notes\nIn January the ferry steps had 2.35 m.\n:::\n";
-  const id = await page.evaluate(
-    async (body) =>
-      (
-        await (
-          await fetch("/api/decks", { method: "POST", headers: { "content-type": "application/json" }, body })
-        ).json()
-      ).id,
-    JSON.stringify({ title: "The spring at the gauges", text }),
-  );
-  await page.goto(`${address}/decks/${id}/data`);
-  await page.locator('[data-source="station-gauges.xlsx"]').getByRole("button", { name: "Find typed numbers" }).click();
-  await page.locator("[data-typed]").first().waitFor();
-  await page.evaluate((made) => fetch(`/api/decks/${made}`, { method: "DELETE" }), id);
-});
 // The next quarter is dropped and compared with the report; nothing is taken.
 const quarter = [...readFileSync(join(root, "demo/content/next-quarter/station-gauges.xlsx"))];
 await shot("data", "/decks/quarterly-monitoring/data", async (page) => {
@@ -79,6 +61,11 @@ await shot("data-cells", "/decks/quarterly-monitoring/data", async (page) => {
 await shot("translate", `${deck}-es/translate`, async (page) => {
   await page.locator("[data-segment]", { hasText: "what stands between" }).getByRole("textbox").click();
   await page.waitForTimeout(800);
+});
+await shot("translate-rtl", "/decks/quarterly-monitoring-ar/translate", async (page) => {
+  await page.getByLabel("Show").selectOption("all");
+  await page.locator("[data-segment]", { hasText: "Line 4 has lost" }).first().getByRole("textbox").click();
+  await page.waitForTimeout(1200);
 });
 const handbookDeck = "/decks/field-handbook";
 await shot("write-document", `${handbookDeck}/write`, spine(12));
