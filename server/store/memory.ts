@@ -10,7 +10,7 @@ export const memoryWords = (pieces: readonly Piece[]): string =>
   wordsOf(pieces).toLowerCase().replace(/\s+/g, " ").trim().slice(0, 2000);
 
 /** How many units are stored with one statement. */
-const BATCH = 1000;
+const BATCH = 5000;
 
 /** Stores units in a person's memory. A unit replaces an earlier one with the same words. */
 export async function remember(
@@ -19,22 +19,21 @@ export async function remember(
   units: Iterable<MemoryUnit>,
   deck: string | null = null,
 ): Promise<number> {
-  const rows = new Map<string, typeof memory.$inferInsert>();
+  const rows = new Map<
+    string,
+    { id: string; from: string; to: string; words: string; source: Piece[]; target: Piece[] }
+  >();
   let stored = 0;
   const flush = async () => {
     if (!rows.size) return;
-    await db
-      .insert(memory)
-      .values([...rows.values()])
-      .onConflictDoUpdate({
-        target: memory.id,
-        set: {
-          source: sql`excluded.source`,
-          target: sql`excluded.target`,
-          deck: sql`excluded.deck_id`,
-          at: sql`now()`,
-        },
-      });
+    // One parameter for all rows: a statement with nine for each takes several times as long.
+    await db.execute(sql`
+      insert into memory (id, owner_id, from_language, to_language, words, source, target, deck_id)
+      select id, ${owner}, "from", "to", words, source, target, ${deck}
+      from jsonb_to_recordset(${JSON.stringify([...rows.values()])}::jsonb)
+        as rows(id text, "from" text, "to" text, words text, source jsonb, target jsonb)
+      on conflict (id) do update
+        set source = excluded.source, target = excluded.target, deck_id = excluded.deck_id, at = now()`);
     stored += rows.size;
     rows.clear();
   };
@@ -43,7 +42,7 @@ export async function remember(
     if (!words) continue;
     const key = [owner, languageOfTag(from), languageOfTag(to), words];
     const id = createHash("sha256").update(JSON.stringify(key)).digest("base64url").slice(0, 24);
-    rows.set(id, { id, owner, from: languageOfTag(from), to: languageOfTag(to), words, source, target, deck });
+    rows.set(id, { id, from: languageOfTag(from), to: languageOfTag(to), words, source, target });
     if (rows.size >= BATCH) await flush();
   }
   await flush();
