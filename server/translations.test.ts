@@ -81,6 +81,19 @@ describe("a deck in another language", () => {
     expect(history).toContain("Translated a text");
     const again = (await segmentsOf(ask, id)).segments.find((one) => one.id === found?.id);
     expect([again?.state, again?.target]).toEqual(["reviewed", target]);
+    // Other words on the slide are shown beside the translation, and it can be put back.
+    const bolder = {
+      ...quay,
+      elements: quay?.elements.map((element) => JSON.parse(JSON.stringify(element).replace("steigt", "stieg"))),
+    };
+    const { version } = DeckState.parse(await (await ask(`/api/decks/${id}`)).json());
+    const change = { kind: "setSlide", slide: quay?.id, as: bolder };
+    const edit = { base: version, changes: [{ id: "ana-changes-words", change, description: "Changed a word" }] };
+    expect((await ask(`/api/decks/${id}/changes`, json(edit))).status).toBe(200);
+    const shown = async () => (await segmentsOf(ask, id)).segments.find((one) => one.id === found?.id)?.onSlide;
+    expect(await shown()).toEqual({ words: "Zweimal am Tag stieg das Wasser. See the dunes", whole: false });
+    await ask(`/api/decks/${id}/segments`, json({ targets: [{ id: found?.id, target, state: "reviewed" }] }));
+    expect(await shown()).toBeNull();
     const left = (states: Awaited<ReturnType<typeof open>>) => states.reduce((sum, one) => sum + one.untranslated, 0);
     expect(left(await open())).toBe(left(before) - 1);
   });
@@ -177,6 +190,25 @@ describe("a deck in another language", () => {
     expect((await segment())?.findings.map(({ fault }) => fault)).toEqual(["term", "forbidden"]);
     expect(await (await ask("/api/terms?from=en&to=de")).text()).toContain("quay,Kai,of stone,Ufer");
     expect(await (await ask("/api/terms?from=en&to=de&form=tbx")).text()).toContain("<term>Kai</term>");
+  });
+
+  it("tells a translator who replaces what somebody else has written meanwhile", async () => {
+    const ask = await server.as("lea");
+    const { id } = await translate(ask, await make(ask), "de", "none");
+    const [first] = (await segmentsOf(ask, id)).segments;
+    const send = async (words: string, was: string[] | null) =>
+      TargetsTaken.parse(
+        await (
+          await ask(
+            `/api/decks/${id}/segments`,
+            json({ targets: [{ id: first?.id, target: [words], state: "draft", was }] }),
+          )
+        ).json(),
+      ).remarks;
+    expect(await send("Gezeiten", null)).toEqual([]);
+    expect(await send("Die Gezeiten", ["Gezeiten"])).toEqual([]);
+    expect(await send("Ebbe und Flut", ["Gezeiten"])).toEqual([expect.stringContaining("as “Die Gezeiten”")]);
+    expect((await segmentsOf(ask, id)).segments[0]?.target).toEqual(["Ebbe und Flut"]);
   });
 
   it("has a memory in which words are found, corrected and removed, and only by its owner", async () => {

@@ -52,7 +52,7 @@ function layText(
 /** Default insets of a text box (ECMA-376-1, 21.1.2.1.1: 0.1 inch at the sides, 0.05 above and below). */
 const INSETS: [number, number, number, number] = [7.2, 3.6, 7.2, 3.6];
 
-/** The shares of the readable minimum that a text takes which a person lets shrink further. */
+/** Sizes below the readable minimum, as shares of it, for a text that a person has allowed to shrink. */
 const BELOW_MINIMUM = [0.94, 0.88, 0.82, 0.76, 0.7, 0.64, 0.58];
 
 /** Lays out a text in a box of its own: with its text style, insets, columns and turned lines. */

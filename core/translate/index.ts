@@ -26,6 +26,7 @@ export {
   sourceKey,
   type StoredTarget,
   targetsOf,
+  wordsChangedOnSlides,
 } from "./pairs";
 export { proposalOf } from "./proposal";
 export { pseudoTranslation } from "./pseudo";

@@ -1,7 +1,7 @@
 import { type Deck, type Run, type Slide, slideLink } from "@unitext/core/model";
 import { joinPieces, type Piece, wordsOf } from "./coded";
 import { type Segment, type SegmentState, type Segmentation, type Target, translatedUnits } from "./segments";
-import { mapUnits } from "./units";
+import { mapUnits, unitsOf } from "./units";
 
 /** A translation as it is stored, with the source that it is of. */
 export interface StoredTarget {
@@ -58,6 +58,45 @@ export function targetsOf(pairs: readonly SegmentPair[]): (segment: Segment) => 
 }
 
 /**
+ * Returns the words of the units of a translated deck that are others than those of their translation, by the unit of the
+ * original: somebody has changed them on the slide, or has undone a translation.
+ */
+export function wordsChangedOnSlides(
+  original: Deck,
+  own: Deck,
+  targetOf: (segment: Segment) => Target | undefined,
+): Map<string, string> {
+  const made = translatedUnits(original, own.language, targetOf);
+  const origins = originsOf(original, own);
+  const changed = new Map<string, string>();
+  for (const { id, slideId, runs } of unitsOf(own)) {
+    const unit = originalUnit(id, slideId, origins);
+    const expected = unit === undefined ? undefined : made.get(unit);
+    const words = plainOf(runs);
+    if (unit !== undefined && expected && plainOf(expected) !== words) changed.set(unit, words);
+  }
+  return changed;
+}
+
+const plainOf = (runs: readonly Run[]) =>
+  runs
+    .map(({ text }) => text)
+    .join("")
+    .trim();
+
+/** Returns the slides of the original by those of a translated deck that follow them. */
+function originsOf(original: Deck, own: Deck): Map<string, string | undefined> {
+  return new Map(own.slides.map(({ id, origin }) => [id, origin?.deck === original.id ? origin.slide : undefined]));
+}
+
+/** Returns the id that a unit of a translated deck has in the original; undefined for one that is only here. */
+function originalUnit(id: string, slideId: string | null, origins: ReadonlyMap<string, string | undefined>) {
+  if (slideId === null) return id;
+  const origin = origins.get(slideId);
+  return origin === undefined ? undefined : `${origin}${id.slice(slideId.length)}`;
+}
+
+/**
  * Returns the slides of a translated deck on which the words of some units change. Its slides follow those of the original
  * by their origin; everything but the words stays as it is there.
  */
@@ -69,18 +108,15 @@ export function slidesWithTargets(
   segmentation: Segmentation = "sentence",
 ): Slide[] {
   const made = translatedUnits(original, own.language, targetOf, segmentation);
-  const origins = new Map(
-    own.slides.map(({ id, origin }) => [id, origin?.deck === original.id ? origin.slide : undefined]),
-  );
+  const origins = originsOf(original, own);
   const followers = new Map([...origins].flatMap(([id, slide]) => (slide === undefined ? [] : [[slide, id] as const])));
   const followed = <R extends Run>(run: R): R => {
     const to = followers.get(slideLink(run.link ?? "") ?? "");
     return to === undefined ? run : { ...run, link: `slide:${to}` };
   };
   const changed = mapUnits(own, ({ id, slideId, runs }) => {
-    const origin = slideId === null ? null : origins.get(slideId);
-    const unit = slideId === null ? id : `${origin}${id.slice(slideId.length)}`;
-    const next = origin === undefined || !units.has(unit) ? undefined : made.get(unit);
+    const unit = originalUnit(id, slideId, origins);
+    const next = unit === undefined || !units.has(unit) ? undefined : made.get(unit);
     return next?.map((run) => followed(run.footnote ? { ...run, footnote: run.footnote.map(followed) } : run)) ?? runs;
   });
   const before = new Map(own.slides.map((slide) => [slide.id, JSON.stringify(slide)]));

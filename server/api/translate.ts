@@ -39,6 +39,11 @@ export const PairedSegment = z.object({
   target: z.array(PieceSchema).nullable(),
   before: z.array(PieceSchema).nullable(),
   state: State,
+  /**
+   * The words of the text on the slide where they are not those of its translation; `whole` is whether the text has no
+   * other segment.
+   */
+  onSlide: z.object({ words: z.string(), whole: z.boolean() }).nullable(),
   /** The meanings of the placeholders, by number. */
   codes: z.record(z.string(), z.object({ single: z.boolean(), label: z.string() })),
   /** The person's terms that occur in the source. */
@@ -71,7 +76,15 @@ export type SegmentStates = z.infer<typeof SegmentStates>;
 /** Translations to store. */
 export const TargetsSent = z.object({
   targets: z
-    .array(z.object({ id: z.string().max(400), target: z.array(PieceSchema).max(2000), state: State }))
+    .array(
+      z.object({
+        id: z.string().max(400),
+        target: z.array(PieceSchema).max(2000),
+        state: State,
+        /** The translation that the person saw before; without it, another one is replaced without a word. */
+        was: z.array(PieceSchema).max(2000).nullable().optional(),
+      }),
+    )
     .min(1)
     .max(5000),
 });

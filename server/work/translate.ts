@@ -25,6 +25,7 @@ import {
   type Term,
   termsIn,
   translateDeck,
+  wordsChangedOnSlides,
   writeTmx,
   wordsOf,
   type XliffVersion,
@@ -128,7 +129,15 @@ export function pairedSegments({
   terms,
 }: TranslationState & { terms: readonly Term[] }): PairedSegment[] {
   const followers = new Map(own.slides.map(({ id, origin }) => [origin?.slide ?? "", id]));
-  return pairsOf({ original, stored }).map((pair): PairedSegment => {
+  const pairs = pairsOf({ original, stored });
+  const changed = wordsChangedOnSlides(original, own, targetsOf(pairs));
+  const counts = new Map<string, number>();
+  for (const { segment } of pairs) counts.set(segment.unit.id, (counts.get(segment.unit.id) ?? 0) + 1);
+  const onSlide = (unit: string) => {
+    const words = changed.get(unit);
+    return words === undefined ? null : { words, whole: counts.get(unit) === 1 };
+  };
+  return pairs.map((pair): PairedSegment => {
     const { segment, target, before, state } = pair;
     const { unit, source, codes } = segment;
     const checked = target?.length ? target : undefined;
@@ -142,6 +151,7 @@ export function pairedSegments({
       target: target ?? null,
       before: before ?? null,
       state,
+      onSlide: target && state !== "outdated" ? onSlide(unit.id) : null,
       codes: Object.fromEntries(
         [...codes].map(([number, code]) => [number, { single: code.kind === "single", label: codeLabel(code) }]),
       ),
@@ -181,6 +191,16 @@ export function takeTargets({ original, own, stored, targets }: TranslationState
     if (!segment) remarks.push(`The original has no text “${id}” any more; its translation was not taken.`);
     return segment ? [{ id, source: segment.source, target, state }] : [];
   });
+  const before = new Map(stored.map((one) => [one.id, one.target]));
+  for (const { id, target, was } of targets) {
+    const theirs = before.get(id);
+    const wanted =
+      was === undefined || !theirs || [was ?? [], target].some((one) => sourceKey(one) === sourceKey(theirs));
+    if (!wanted && wordsOf(theirs).trim())
+      remarks.push(
+        `Meanwhile this text was translated elsewhere as “${wordsOf(theirs)}”. Yours is stored; the other one is in History.`,
+      );
+  }
   const all = new Map([...stored, ...taken].map((one) => [one.id, one]));
   const pairs = pairsOf({ original, stored: [...all.values()] });
   // A text that is repeated is translated everywhere at once, where it has no translation of its own.

@@ -8,7 +8,7 @@ import { AlignDialog } from "./AlignDialog";
 import { languageName } from "../ui/languages";
 
 /** Languages that are offered by their names; others are typed as tags. */
-const LANGUAGES = ["ar", "da", "de", "en", "es", "fr", "it", "nl", "pl", "pt", "sv", "tr", "uk"];
+const LANGUAGES = "ar bn da de en es fr he hi it ja ko nl pl pt sv ta th tr uk vi zh-Hans zh-Hant".split(" ");
 
 const ENGINE_NAMES: Record<(typeof ENGINES)[number], string> = {
   none: "nothing: the words of the original stay until they are translated",

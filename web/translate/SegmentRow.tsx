@@ -59,7 +59,8 @@ export function SegmentRow({
   onNext: () => void;
   onSave: (sent: Sent) => void;
 }) {
-  const { id, slide, kind, source, target, codes, state, before, findings, terms } = segment;
+  const { id, slide, kind, source, target, codes, state, before, onSlide, findings, terms } = segment;
+  const codesInUse = source.filter((piece) => typeof piece !== "string").length;
   const stored = target ? typedText(target) : "";
   const [text, setText] = useState(stored);
   const proposals = useProposals(current ? id : undefined);
@@ -72,7 +73,12 @@ export function SegmentRow({
     if (current && document.activeElement !== field.current) field.current?.focus();
   }, [current]);
 
-  const send = (words: string, next: Sent["state"]) => onSave({ id, target: piecesOf(words, codes), state: next });
+  const seen = useRef(target);
+  const send = (words: string, next: Sent["state"]) => {
+    const pieces = piecesOf(words, codes);
+    onSave({ id, target: pieces, state: next, was: seen.current });
+    seen.current = pieces;
+  };
   const type = (words: string) => {
     setText(words);
     clearTimeout(timer.current);
@@ -153,7 +159,10 @@ export function SegmentRow({
             disabled={!canEdit}
             placeholder={STATE_NAMES[state] === "untranslated" ? "Translation" : ""}
             aria-label={`Translation of “${typedText(source)}”`}
-            onFocus={onEnter}
+            onFocus={() => {
+              seen.current = target;
+              onEnter();
+            }}
             onChange={(event) => type(event.target.value)}
             onBlur={() => {
               clearTimeout(timer.current);
@@ -188,6 +197,31 @@ export function SegmentRow({
             )}
           </p>
           {current && canEdit && <ProposalList proposals={proposals} onTake={take} />}
+          {onSlide && (
+            <p className="border-secondary mt-0.5 border-l-4 pl-2 text-xs">
+              On the slide are other words: <span dir="auto">{onSlide.words}</span>{" "}
+              <button
+                type="button"
+                className="btn btn-xs"
+                disabled={!canEdit}
+                title="Puts the translation on the slide again"
+                onClick={() => send(text, state)}
+              >
+                Put the translation back
+              </button>{" "}
+              {onSlide.whole && codesInUse === 0 && (
+                <button
+                  type="button"
+                  className="btn btn-xs"
+                  disabled={!canEdit}
+                  title="Makes the words on the slide the translation"
+                  onClick={() => type(onSlide.words)}
+                >
+                  Take these words
+                </button>
+              )}
+            </p>
+          )}
           {findings.map(({ sentence }) => (
             <p key={sentence} className="border-warning mt-0.5 border-l-4 pl-2 text-xs">
               {sentence}

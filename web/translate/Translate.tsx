@@ -1,5 +1,5 @@
 import { useVirtualizer } from "@tanstack/react-virtual";
-import { type Deck, metadataOf, must, secondsOf } from "@unitext/core/model";
+import { countWords, type Deck, metadataOf, must, secondsOf } from "@unitext/core/model";
 import { isSpokenByCharacters } from "@unitext/core/translate";
 import { type PairedSegment, DeckState } from "@unitext/server/api";
 import { BookOpen, Tags } from "lucide-react";
@@ -145,6 +145,16 @@ function SpeakingTime({ original }: { original: Deck }) {
   );
 }
 
+const wordsOf = (segments: readonly PairedSegment[]) =>
+  segments.reduce((sum, { source }) => sum + countWords(typedText(source)), 0);
+
+/** Says how far a translation is, in texts and in words. */
+function progressOf(segments: readonly PairedSegment[]): string {
+  const reviewed = segments.filter(({ state }) => state === "reviewed");
+  const share = Math.round((100 * wordsOf(reviewed)) / Math.max(1, wordsOf(segments)));
+  return `${reviewed.length} of ${segments.length} reviewed, ${share} % of the words`;
+}
+
 function Segments() {
   const { deck, canEdit } = useDeck();
   const acts = useSegments();
@@ -191,7 +201,7 @@ function Segments() {
   const tools = (
     <div className="flex flex-wrap items-center gap-1">
       <span className="quiet px-2 text-sm" role="status">
-        {saving ? "Saving …" : `${counts("reviewed")} of ${segments.length} reviewed`}
+        {saving ? "Saving …" : progressOf(segments)}
       </span>
       <button type="button" className="btn btn-ghost btn-sm" disabled={!list} onClick={() => setOpen("memory")}>
         <BookOpen size={16} aria-hidden="true" /> Memory

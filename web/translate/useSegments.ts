@@ -1,5 +1,5 @@
 import { MemoryTaken, SegmentList, TargetsTaken, TermsTaken } from "@unitext/server/api";
-import { useState } from "react";
+import { useEffect, useState } from "react";
 import useSWR, { mutate as mutateAll } from "swr";
 import type { z } from "zod";
 import { get, post } from "../api/client";
@@ -10,14 +10,26 @@ export type Sent = {
   id: string;
   target: SegmentList["segments"][number]["source"];
   state: SegmentList["segments"][number]["state"];
+  /** The translation as it was when the person began to type. */
+  was?: SegmentList["segments"][number]["target"];
 };
+
+/** How long after a change of the deck its segments are read again, in milliseconds. */
+const AFTER_CHANGE = 600;
 
 /** The segments of the open deck beside their translations, and the acts that store translations. */
 export function useSegments() {
-  const { deck, session } = useDeck();
+  const { deck, session, version } = useDeck();
   const key = `/decks/${deck.id}/segments`;
   const { data, error, mutate } = useSWR(key, () => get(key, SegmentList), { revalidateOnFocus: false });
   const [saving, setSaving] = useState(0);
+  // Words may also be changed on the slides, or a translation undone.
+  // biome-ignore lint/correctness/useExhaustiveDependencies: the list is read again when the deck has changed.
+  useEffect(() => {
+    if (saving) return;
+    const timer = setTimeout(() => void mutate(), AFTER_CHANGE);
+    return () => clearTimeout(timer);
+  }, [version]);
 
   /** Stores translations; the list shows them at once, and is read again afterwards with its checks. */
   async function save(targets: readonly Sent[]): Promise<void> {
@@ -30,7 +42,7 @@ export function useSegments() {
             ...now,
             segments: now.segments.map((one) => {
               const next = byId.get(one.id);
-              return next ? { ...one, target: next.target, state: next.state, before: null } : one;
+              return next ? { ...one, target: next.target, state: next.state, before: null, onSlide: null } : one;
             }),
           },
         { revalidate: false },

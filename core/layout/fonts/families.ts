@@ -254,7 +254,7 @@ const EXEMPLARS: Readonly<Record<string, string>> = { vi: "ạ" };
 
 /**
  * Returns the family for a word: the wanted one, unless it lacks a Latin letter of the word, or one that the language
- * cannot do without, and a fallback family has them all. So the letters of a word look alike.
+ * cannot do without, and a fallback family has them all. So no word is set in two typefaces.
  */
 export function familyForWord(wanted: Family, word: string, language: string): Family {
   const exemplars = EXEMPLARS[language.slice(0, 2)] ?? "";
