@@ -139,7 +139,7 @@ function nextStop(at: number, { stops, step }: Tabs): Tabs["stops"][number] {
  */
 const DECIMAL = /[.,](?=\d)/;
 
-/** Whether there is a space at an index; letters are told without a look at the list of spaces. */
+/** Whether the character at an index is a space. Letters are ruled out before the list of spaces is searched. */
 function isSpaceAt(text: string, at: number): boolean {
   const unit = text.charCodeAt(at);
   return (unit <= 0x20 || unit === 0xa0 || (unit >= 0x2000 && unit <= 0x3000)) && SPACE.test(must(text[at]));

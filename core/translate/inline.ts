@@ -76,7 +76,7 @@ const PLACES: Readonly<Record<string, "pair" | "single" | "open" | "close">> = {
 
 /**
  * Reads the content of a source, a target or a segment of TMX. Placeholders are known by their numbers; those of other
- * tools, which have none, are told to `unknown`.
+ * tools, which have none, are reported to `unknown`.
  */
 export function readInline(node: XmlNode, unknown: (name: string) => void): Piece[] {
   const pieces: Piece[] = [];

@@ -45,7 +45,7 @@ function wordsIn(entry: XmlNode, language: string): { used: string[]; unused: st
 /**
  * Reads the terms of a TBX that have both languages, in the form of ISO 30042:2008 or ISO 30042:2019 (style DCA). The
  * first word of the target language that is in use is the translation; those that are deprecated or superseded are
- * forbidden. What is left out is told to `problems`. Throws a Failure `not-readable` for a file that is no TBX.
+ * forbidden. What is left out is reported to `problems`. Throws a Failure `not-readable` for a file that is no TBX.
  */
 export function readTermsTbx(
   bytes: Uint8Array,

@@ -25,7 +25,7 @@ const KEEP = /^(do not translate|dnt|=)$/i;
 
 /**
  * Reads terms from comma, semicolon or tab separated values: term, translation, note, forbidden words (several with "|"
- * between). A first row with these names may give another order. Empty and doubled entries are told to `problems`.
+ * between). A first row with these names may give another order. Empty and doubled entries are reported to `problems`.
  */
 export function readTermsCsv(bytes: Uint8Array, file: string): { terms: Term[]; problems: string[] } {
   const { data } = Papa.parse<string[]>(decoded(bytes, file).text.trimEnd(), { skipEmptyLines: "greedy" });

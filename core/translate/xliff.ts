@@ -8,7 +8,7 @@ import { placeOf, type Segment, type SegmentState, type Target } from "./segment
 export const XLIFF_VERSIONS = ["1.2", "2.1"] as const;
 export type XliffVersion = (typeof XLIFF_VERSIONS)[number];
 
-/** A segment as a file of exchange has it; `target` is missing where nobody has translated it. */
+/** A segment as a file of exchange has it; `target` is missing where it has not been translated. */
 export interface ExchangedSegment {
   id: string;
   source: Piece[];

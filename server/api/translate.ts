@@ -94,7 +94,7 @@ export type TargetsSent = z.infer<typeof TargetsSent>;
 export const TargetsTaken = z.object({ taken: z.number().int(), remarks: z.array(z.string()) });
 export type TargetsTaken = z.infer<typeof TargetsTaken>;
 
-/** What a memory proposes for a segment, the most alike first; `likeness` is from 0 to 1. */
+/** What a memory proposes for a segment, the most similar first; `likeness` is from 0 to 1. */
 export const Proposals = z.object({
   proposals: z.array(z.object({ pieces: z.array(PieceSchema), likeness: z.number(), numbersAdapted: z.boolean() })),
 });

@@ -302,7 +302,7 @@ export const termLists = pgTable(
 );
 
 /**
- * Translations that a person has confirmed or brought in, proposed again for texts that are alike. Candidates are found by
+ * Translations that a person has confirmed or brought in, proposed again for similar texts. Candidates are found by
  * the trigrams of the source's words (pg_trgm).
  */
 export const memory = pgTable(

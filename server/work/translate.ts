@@ -163,7 +163,7 @@ export function pairedSegments({
   });
 }
 
-/** Counts the texts of every slide of a translated deck, and those that nobody has translated. */
+/** Counts the texts of every slide of a translated deck, and those without a translation. */
 export function segmentStates({ original, own, stored }: TranslationState): SegmentStates {
   const followers = new Map(own.slides.map(({ id, origin }) => [origin?.slide ?? "", id]));
   const counts = new Map<string, { texts: number; untranslated: number }>();
@@ -241,7 +241,7 @@ export function readExchange({
   return { targets: [...targets].map(([id, { pieces, state }]) => ({ id, target: pieces, state })), remarks };
 }
 
-/** Ranks units of a memory for a text: the same, the same with other numbers, or alike from 70 % on. */
+/** Ranks units of a memory for a text: the same, the same with other numbers, or at least 70 % similar. */
 export function rankProposals({
   source,
   units,

@@ -17,7 +17,7 @@ interface Props {
   moving: boolean;
   /** Whether linked values on it differ from their workbook. */
   outdated: boolean;
-  /** Whether nobody has translated some of its texts. */
+  /** Whether some of its texts are untranslated. */
   untranslated: boolean;
   landing: Landing["side"] | undefined;
   onChoose: (id: string, keys: { shiftKey: boolean; ctrlKey: boolean; metaKey: boolean }) => void;

@@ -26,8 +26,8 @@ export type Mark = keyof typeof MARKS;
 
 /**
  * Returns the ids of the slides with all the words, on the slide or in the notes, and the property. `full` says whether
- * a slide overflows, `outdated` has the slides whose linked data are out of date, `untranslated` those with texts that
- * nobody has translated.
+ * a slide overflows, `outdated` has the slides whose linked data are out of date, `untranslated` those with untranslated
+ * texts.
  */
 export function findSlides(
   slides: readonly Slide[],

@@ -28,7 +28,7 @@ interface BlockProps {
   overflow: boolean;
   /** Whether linked values on it are out of date. */
   outdated: boolean;
-  /** Whether nobody has translated some of its texts. */
+  /** Whether some of its texts are untranslated. */
   untranslated: boolean;
   selected: boolean;
   current: boolean;

@@ -7,7 +7,7 @@ import { get } from "../api/client";
 /** The address of the states of a translated deck's segments, by slide. */
 export const statesAddress = (deck: string) => `/decks/${deck}/segments/states`;
 
-/** Returns the ids of slides with texts that nobody has translated; a deck that is no translation asks nothing. */
+/** Returns the ids of slides with untranslated texts; for a deck that is not a translation, nothing is requested. */
 export function useUntranslated({ id, original }: Deck): ReadonlySet<string> {
   // Asked again when the original brings other texts, and when translations are stored.
   const key = original?.language ? [statesAddress(id), original.version] : null;

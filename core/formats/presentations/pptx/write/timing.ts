@@ -4,7 +4,7 @@ import { xml } from "../../../shared/xml";
 /** Returns the shapes of an element in the file: the first is its own, others (captions) appear with it. */
 export type ShapesOf = (element: string) => readonly number[] | undefined;
 
-/** The side from which a wipe comes: that on which lines start. */
+/** A wipe starts at the side where lines start. */
 const WIPE_FROM: Record<Direction, { subtype: number; filter: string }> = {
   ltr: { subtype: 8, filter: "wipe(left)" },
   rtl: { subtype: 2, filter: "wipe(right)" },
