@@ -192,6 +192,20 @@ describe("a deck in another language", () => {
     expect(await (await ask("/api/terms?from=en&to=de&form=tbx")).text()).toContain("<term>Kai</term>");
   });
 
+  it("divides its texts into whole paragraphs where that is wanted", async () => {
+    const ask = await server.as("mia");
+    const original = await make(ask);
+    const asked = json({ language: "de", engine: "none", segmentation: "paragraph" });
+    const { id } = TranslationMade.parse(await (await ask(`/api/decks/${original}/translations`, asked)).json());
+    const { segments } = await segmentsOf(ask, id);
+    const notes = segments.filter(({ kind }) => kind === "notes");
+    expect(notes.map(({ source }) => wordsOf(source))).toEqual(["Ask the class. Then go on."]);
+    const target = ["Fragen Sie die Klasse und gehen Sie weiter."];
+    await ask(`/api/decks/${id}/segments`, json({ targets: [{ id: notes[0]?.id, target, state: "reviewed" }] }));
+    expect(JSON.stringify(await deckOf(ask, id))).toContain(target[0]);
+    expect((await segmentsOf(ask, id)).segments.find(({ kind }) => kind === "notes")?.onSlide).toBeNull();
+  });
+
   it("tells a translator who replaces what somebody else has written meanwhile", async () => {
     const ask = await server.as("lea");
     const { id } = await translate(ask, await make(ask), "de", "none");

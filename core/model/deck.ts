@@ -159,14 +159,19 @@ export type Regions = z.infer<typeof Regions>;
 export const Manuscript = z.object({ document: Id, rule: BreakRule });
 export type ManuscriptRef = z.infer<typeof Manuscript>;
 
+/** Whether the texts of a translation are divided into sentences or kept as whole paragraphs. */
+export const Segmentation = z.enum(["sentence", "paragraph"]);
+export type Segmentation = z.infer<typeof Segmentation>;
+
 /**
  * The deck that this deck is a version of, and the version of it that was taken last. With a language, this deck is its
- * translation, and that is the language of the original.
+ * translation, and that is the language of the original; `segmentation` is by sentences unless it says otherwise.
  */
 export const Original = z.object({
   deck: Id,
   version: z.number().int().nonnegative(),
   language: Language.optional(),
+  segmentation: Segmentation.optional(),
 });
 export type Original = z.infer<typeof Original>;
 

@@ -34,7 +34,6 @@ export { isSpokenByCharacters, translatedRate } from "./rates";
 export {
   placeOf,
   type Segment,
-  type Segmentation,
   SEGMENT_STATES,
   segmentsOf,
   type SegmentState,

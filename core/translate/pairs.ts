@@ -1,6 +1,6 @@
 import { type Deck, type Run, type Slide, slideLink } from "@unitext/core/model";
 import { joinPieces, type Piece, wordsOf } from "./coded";
-import { type Segment, type SegmentState, type Segmentation, type Target, translatedUnits } from "./segments";
+import { type Segment, type SegmentState, type Target, translatedUnits } from "./segments";
 import { mapUnits, unitsOf } from "./units";
 
 /** A translation as it is stored, with the source that it is of. */
@@ -66,7 +66,7 @@ export function wordsChangedOnSlides(
   own: Deck,
   targetOf: (segment: Segment) => Target | undefined,
 ): Map<string, string> {
-  const made = translatedUnits(original, own.language, targetOf);
+  const made = translatedUnits(original, own.language, targetOf, own.original?.segmentation);
   const origins = originsOf(original, own);
   const changed = new Map<string, string>();
   for (const { id, slideId, runs } of unitsOf(own)) {
@@ -105,9 +105,8 @@ export function slidesWithTargets(
   own: Deck,
   targetOf: (segment: Segment) => Target | undefined,
   units: ReadonlySet<string>,
-  segmentation: Segmentation = "sentence",
 ): Slide[] {
-  const made = translatedUnits(original, own.language, targetOf, segmentation);
+  const made = translatedUnits(original, own.language, targetOf, own.original?.segmentation);
   const origins = originsOf(original, own);
   const followers = new Map([...origins].flatMap(([id, slide]) => (slide === undefined ? [] : [[slide, id] as const])));
   const followed = <R extends Run>(run: R): R => {

@@ -1,5 +1,5 @@
 import { mirrorDeck, withSourceList } from "@unitext/core/edit";
-import { type Deck, languageDirection, nameOf, type Run } from "@unitext/core/model";
+import { type Deck, languageDirection, nameOf, type Run, type Segmentation } from "@unitext/core/model";
 import {
   type Code,
   codeFaults,
@@ -15,9 +15,6 @@ import { relocalised } from "./numbers";
 import { translatedRate } from "./rates";
 import { sentencesOf } from "./sentences";
 import { mapUnits, type TextUnit, unitsOf } from "./units";
-
-/** Whether texts are divided into sentences or kept as whole paragraphs. */
-export type Segmentation = "sentence" | "paragraph";
 
 /** The states of a segment's translation. */
 export const SEGMENT_STATES = ["untranslated", "proposed", "draft", "reviewed", "outdated"] as const;

@@ -1,5 +1,5 @@
 import { SEGMENT_FILES } from "@unitext/core/formats/segments";
-import { Id, Language } from "@unitext/core/model";
+import { Id, Language, Segmentation } from "@unitext/core/model";
 import { SEGMENT_STATES, TRANSLATION_FAULTS, XLIFF_VERSIONS } from "@unitext/core/translate";
 import { z } from "zod";
 
@@ -20,6 +20,7 @@ export const TranslationAsked = z.object({
   language: Language,
   title: z.string().trim().min(1).max(500).optional(),
   engine: z.enum(ENGINES),
+  segmentation: Segmentation.optional(),
 });
 
 /** The deck that was made, and what the engine said where it proposed nothing. */

@@ -115,17 +115,24 @@ export function translationRoutes(context: AppContext): Router {
     "/decks/:deck/translations",
     json,
     deckRoute(context, "copy", async (call) => {
-      const { language, engine, title } = body(TranslationAsked, call.request);
+      const { language, engine, title, segmentation } = body(TranslationAsked, call.request);
       const { deck, version } = await loadDeck(db, call.deck);
       if (deck.language === language)
         throw new Failure("not-valid", "language", "The deck is in this language already. Choose another one.");
       const terms = await storedTerms(db, call.user.id, deck.language, language);
       const service = context.translationService;
-      const made = await work.run("newTranslation", { deck, language, engine, terms, service }, asker(call));
+      const made = await work.run(
+        "newTranslation",
+        { deck, language, engine, terms, service, segmentation },
+        asker(call),
+      );
       const own = tailorDeck({ deck: made.deck, version }, nanoid(12), title ?? made.deck.properties.title, () =>
         nanoid(10),
       );
-      const translated: Deck = { ...own, original: { deck: deck.id, version, language: deck.language } };
+      const translated: Deck = {
+        ...own,
+        original: { deck: deck.id, version, language: deck.language, ...(segmentation ? { segmentation } : {}) },
+      };
       const id = await createDeck(db, call.user.id, translated, await loadBlobs(db, call.deck), null);
       await storeTargets(db, id, call.user.id, made.targets);
       call.response.status(201).json({ id, remark: made.remark });
@@ -214,7 +221,7 @@ export function translationRoutes(context: AppContext): Router {
     deckRoute(context, "see", async (call) => {
       const { own, original } = await loadTranslation(context, call);
       const wanted = String(call.request.query.segment ?? "");
-      const segment = segmentsOf(original).find(({ id }) => id === wanted);
+      const segment = segmentsOf(original, own.original?.segmentation).find(({ id }) => id === wanted);
       if (!segment) throw new Failure("not-found", wanted, "The original has no such text any more.");
       const pair = { from: original.language, to: own.language };
       const { source } = segment;

@@ -1,5 +1,5 @@
 import { readSegments, type SegmentFile, writeSegments } from "@unitext/core/formats/segments";
-import { type Deck, Failure, type Slide } from "@unitext/core/model";
+import { type Deck, Failure, type Segmentation, type Slide } from "@unitext/core/model";
 import {
   alignDecks,
   checkTranslation,
@@ -93,14 +93,16 @@ export async function newTranslation({
   engine,
   terms = [],
   service,
+  segmentation,
 }: {
   deck: Deck;
   language: string;
   engine: Engine;
   terms?: readonly Term[];
   service?: TranslationService | undefined;
+  segmentation?: Segmentation | undefined;
 }): Promise<{ deck: Deck; targets: StoredTarget[]; remark: string }> {
-  const segments = segmentsOf(deck);
+  const segments = segmentsOf(deck, segmentation);
   const sources = segments.map(({ source }) => source);
   const options = { from: deck.language, to: language, terms, service };
   let made: Made = { proposals: [], remark: "" };
@@ -115,11 +117,14 @@ export async function newTranslation({
     return target ? [{ id, source, target, state: "proposed" }] : [];
   });
   const pairs = pairSegments(segments, targets);
-  const translated = translateDeck(deck, language, targetsOf(pairs)).deck;
+  const translated = translateDeck(deck, language, targetsOf(pairs), segmentation).deck;
   return { deck: translated, targets, remark: [made.remark, carriedOver(deck, translated)].filter(Boolean).join(" ") };
 }
 
-const pairsOf = ({ original, stored }: Omit<TranslationState, "own">) => pairSegments(segmentsOf(original), stored);
+/** Returns the segments of an original as its translation divides them. */
+const segmentsFor = (original: Deck, own: Deck) => segmentsOf(original, own.original?.segmentation);
+
+const pairsOf = ({ original, own, stored }: TranslationState) => pairSegments(segmentsFor(original, own), stored);
 
 /** Lists the segments of a translated deck beside their translations, checked. */
 export function pairedSegments({
@@ -129,7 +134,7 @@ export function pairedSegments({
   terms,
 }: TranslationState & { terms: readonly Term[] }): PairedSegment[] {
   const followers = new Map(own.slides.map(({ id, origin }) => [origin?.slide ?? "", id]));
-  const pairs = pairsOf({ original, stored });
+  const pairs = pairsOf({ original, own, stored });
   const changed = wordsChangedOnSlides(original, own, targetsOf(pairs));
   const counts = new Map<string, number>();
   for (const { segment } of pairs) counts.set(segment.unit.id, (counts.get(segment.unit.id) ?? 0) + 1);
@@ -167,7 +172,7 @@ export function pairedSegments({
 export function segmentStates({ original, own, stored }: TranslationState): SegmentStates {
   const followers = new Map(own.slides.map(({ id, origin }) => [origin?.slide ?? "", id]));
   const counts = new Map<string, { texts: number; untranslated: number }>();
-  for (const pair of pairsOf({ original, stored })) {
+  for (const pair of pairsOf({ original, own, stored })) {
     const slide = followers.get(pair.segment.unit.slideId ?? "");
     if (slide === undefined) continue;
     const count = counts.get(slide) ?? { texts: 0, untranslated: 0 };
@@ -184,7 +189,7 @@ export function takeTargets({ original, own, stored, targets }: TranslationState
   stored: StoredTarget[];
   remarks: string[];
 } {
-  const segments = new Map(segmentsOf(original).map((segment) => [segment.id, segment]));
+  const segments = new Map(segmentsFor(original, own).map((segment) => [segment.id, segment]));
   const remarks: string[] = [];
   const taken = targets.flatMap(({ id, target, state }): StoredTarget[] => {
     const segment = segments.get(id);
@@ -202,7 +207,7 @@ export function takeTargets({ original, own, stored, targets }: TranslationState
       );
   }
   const all = new Map([...stored, ...taken].map((one) => [one.id, one]));
-  const pairs = pairsOf({ original, stored: [...all.values()] });
+  const pairs = pairsOf({ original, own, stored: [...all.values()] });
   // A text that is repeated is translated everywhere at once, where it has no translation of its own.
   const repeated = new Set(taken.map(({ source }) => sourceKey(source)));
   const units = new Set(
@@ -219,7 +224,7 @@ export function segmentFile({
   as,
   version,
 }: TranslationState & { as: SegmentFile; version: XliffVersion }): Uint8Array {
-  const pairs = new Map(pairsOf({ original, stored }).map((pair) => [pair.segment.id, pair]));
+  const pairs = new Map(pairsOf({ original, own, stored }).map((pair) => [pair.segment.id, pair]));
   const segments = [...pairs.values()].map(({ segment }) => segment);
   const targetOf = ({ id }: Segment) => {
     const pair: SegmentPair | undefined = pairs.get(id);
@@ -237,7 +242,7 @@ export function readExchange({
   const file = readSegments(bytes, name);
   if (file.to && !sameLanguage(file.to, own.language))
     throw new Failure("not-valid", name, `The file is in “${file.to}”, and the deck is in “${own.language}”.`);
-  const { targets, remarks } = matchTargets(segmentsOf(original), file);
+  const { targets, remarks } = matchTargets(segmentsFor(original, own), file);
   return { targets: [...targets].map(([id, { pieces, state }]) => ({ id, target: pieces, state })), remarks };
 }
 
@@ -290,6 +295,7 @@ export const writeMemory = ({ units, from }: { units: readonly MemoryUnit[]; fro
 
 /** Returns a state of the original in the words of its translation, to be compared with the translated deck. */
 export const inWordsOf = ({ original, own, stored }: TranslationState): Deck => ({
-  ...translateDeck(original, own.language, targetsOf(pairsOf({ original, stored }))).deck,
+  ...translateDeck(original, own.language, targetsOf(pairsOf({ original, own, stored })), own.original?.segmentation)
+    .deck,
   id: original.id,
 });

@@ -26,6 +26,7 @@ export function NewTranslation() {
   const offered = ENGINES.filter((one) => one !== "service" || engines?.service);
   const [language, setLanguage] = useState(deck.language.startsWith("es") ? "en" : "es");
   const [engine, setEngine] = useState<(typeof ENGINES)[number]>("local");
+  const [paragraphs, setParagraphs] = useState(false);
   const [aligning, setAligning] = useState(false);
   const [busy, setBusy] = useState(false);
   const [problem, setProblem] = useState("");
@@ -36,7 +37,7 @@ export function NewTranslation() {
     try {
       const { id, remark } = await post(
         `/decks/${deck.id}/translations`,
-        { language: language.trim(), engine },
+        { language: language.trim(), engine, ...(paragraphs ? { segmentation: "paragraph" } : {}) },
         TranslationMade,
       );
       void navigate(`/decks/${id}/translate`, { state: { remark } });
@@ -95,6 +96,15 @@ export function NewTranslation() {
           ) : (
             <span className="quiet text-sm">Nothing leaves this machine.</span>
           )}
+        </label>
+        <label className="flex items-center gap-2">
+          <input
+            type="checkbox"
+            className="checkbox checkbox-sm"
+            checked={paragraphs}
+            onChange={(event) => setParagraphs(event.target.checked)}
+          />
+          Translate whole paragraphs instead of sentences
         </label>
         {problem && (
           <p role="alert" className="text-error">
