@@ -127,6 +127,17 @@ export class DeckSession extends ViewStore {
     }
   }
 
+  /** Takes in what the server has changed for the user, so that it can be undone here. */
+  async takeServerChange(): Promise<void> {
+    await this.upToDate();
+    try {
+      await this.steps.reload(this.view.deck);
+      this.set({});
+    } catch {
+      // Without them, only what is changed from now on can be undone.
+    }
+  }
+
   private listen(): void {
     this.events = new EventSource(`/api/decks/${this.view.deck.id}/events`);
     this.events.onmessage = ({ data }) => {

@@ -67,6 +67,13 @@ export class StepHistory {
     this.undos = this.undos.filter((step) => !sent.includes(step.sent));
   }
 
+  /** Loads the newest steps again, after the server has changed the deck for the user. Throws Refused or Unreachable. */
+  async reload(deck: Deck): Promise<void> {
+    this.undos = [];
+    this.redos = [];
+    await this.load(deck);
+  }
+
   /** Loads more steps of earlier sessions. Throws Refused or Unreachable. */
   async load(deck: Deck): Promise<void> {
     const known = this.undos.length;

@@ -80,6 +80,7 @@ export function useSegments() {
       file,
       TargetsTaken,
     );
+    await session.takeServerChange();
     await mutate();
     return taken;
   }
