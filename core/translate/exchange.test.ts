@@ -177,6 +177,30 @@ store.savefile(sys.argv[2])
     expect(wordsOf(targets.get("deck:title")?.pieces ?? [])).toBe("TIDES");
   });
 
+  it("finds the proposals of a memory in our XLIFF 1.2 as alternatives, and we never take one for a translation", () => {
+    const segments = segmentsOf(deck);
+    const proposalsOf = ({ source }: Segment) => [
+      { source: ["Tide, once"], pieces: ["Gezeit ", ...source.slice(0, 1)], likeness: 0.854, numbersAdapted: false },
+    ];
+    const request = { deck, to: "de", segments, proposalsOf };
+    writeFileSync(file("alternatives.xlf"), writeXliff(request, "1.2"));
+    const found = python(
+      `
+import json, sys
+from translate.storage import xliff
+store = xliff.xlifffile.parsefile(sys.argv[1])
+print(json.dumps([[alternative.target, alternative.xmlelement.get("match-quality")] for unit in store.units for alternative in unit.getalttrans()]))
+`,
+      file("alternatives.xlf"),
+    );
+    expect(found).toHaveLength(segments.length);
+    expect(found[0]).toEqual([expect.stringMatching(/^Gezeit /), "85%"]);
+    // XLIFF 2.1, section 5.1: candidates are in a module of their own.
+    expect(writeXliff(request, "2.1")).toMatch(/<mtc:match ref="#s1" matchQuality="85" type="tm"><source>Tide, once</);
+    for (const version of ["1.2", "2.1"] as const)
+      expect(readXliff(writeXliff(request, version), "a.xlf").segments.filter(({ target }) => target)).toEqual([]);
+  });
+
   it("reads our TMX 1.4b, and we read what it writes", () => {
     const units: MemoryUnit[] = segmentsOf(deck).map((segment) => ({
       from: "en",

@@ -48,13 +48,23 @@ describe("a memory", () => {
 
   it("gives what was translated before", () => {
     expect(memory.proposals(text("The tide rises twice a day."))).toEqual([
-      { pieces: ["Die Flut kommt zweimal am Tag."], likeness: 1, numbersAdapted: false },
+      {
+        source: ["The tide rises twice a day."],
+        pieces: ["Die Flut kommt zweimal am Tag."],
+        likeness: 1,
+        numbersAdapted: false,
+      },
     ]);
   });
 
   it("adapts numbers, in the form of the language", () => {
     expect(memory.proposals(text("At 5.25 m the quay is under water."))).toEqual([
-      { pieces: ["Bei 5,25 m steht der Kai unter Wasser."], likeness: 1, numbersAdapted: true },
+      {
+        source: ["At 4.6 m the quay is under water."],
+        pieces: ["Bei 5,25 m steht der Kai unter Wasser."],
+        likeness: 1,
+        numbersAdapted: true,
+      },
     ]);
   });
 

@@ -4,6 +4,8 @@ import type { MemoryUnit } from "./tmx";
 
 /** A translation proposed by a memory: how similar its source is, from 0 to 1, and whether its numbers were adapted. */
 export interface Proposal {
+  /** The source in the memory. */
+  source: Piece[];
   pieces: Piece[];
   likeness: number;
   numbersAdapted: boolean;
@@ -97,14 +99,15 @@ export class Memory {
   /** Returns at most five proposals for a text, the most similar first. */
   proposals(source: readonly Piece[]): Proposal[] {
     const exact = this.exact.get(this.exactKey(source));
-    if (exact) return [{ pieces: exact.target, likeness: 1, numbersAdapted: false }];
+    if (exact) return [{ source: exact.source, pieces: exact.target, likeness: 1, numbersAdapted: false }];
     const alike = this.withoutNumbers.get(this.numberKey(source));
     const adapted = alike && withNumbers(alike, source, this.from, this.to);
-    if (adapted) return [{ pieces: adapted, likeness: 1, numbersAdapted: true }];
+    if (adapted) return [{ source: alike.source, pieces: adapted, likeness: 1, numbersAdapted: true }];
     const tokens = tokensOf(source, this.from);
     const found = this.candidates(tokens).flatMap((entry): Proposal[] => {
       const likeness = likenessOf(tokens, entry.tokens);
-      return likeness >= LEAST_LIKENESS ? [{ pieces: entry.target, likeness, numbersAdapted: false }] : [];
+      if (likeness < LEAST_LIKENESS) return [];
+      return [{ source: entry.source, pieces: entry.target, likeness, numbersAdapted: false }];
     });
     return found.sort((a, b) => b.likeness - a.likeness).slice(0, 5);
   }

@@ -1,8 +1,8 @@
-import { Failure } from "@unitext/core/model";
+import { type Deck, Failure } from "@unitext/core/model";
 import { attribute, child, childrenOf, readMixed, xml, XML_HEAD, type XmlNode } from "../formats/shared/xml";
-import type { Deck } from "@unitext/core/model";
 import { type Piece, wordsOf } from "./coded";
 import { readInline, writeInline, XLIFF_1, XLIFF_2 } from "./inline";
+import type { Proposal } from "./memory";
 import { placeOf, type Segment, type SegmentState, type Target } from "./segments";
 
 export const XLIFF_VERSIONS = ["1.2", "2.1"] as const;
@@ -59,14 +59,57 @@ interface ExchangeRequest {
   segments: readonly Segment[];
   /** Returns what has been translated already. */
   targetOf?: (segment: Segment) => Target | undefined;
+  /** Returns what a memory proposes, the most similar first. */
+  proposalsOf?: (segment: Segment) => readonly Proposal[];
 }
+
+/** Returns pieces without placeholders that a segment does not have: a memory has those of other texts too. */
+const withKnownCodes = (pieces: readonly Piece[], { codes }: Segment): Piece[] =>
+  pieces.filter((piece) => typeof piece === "string" || codes.has(piece.code));
+
+const percent = (likeness: number) => Math.round(likeness * 100);
+
+/** The namespace of translation candidates in XLIFF 2.1, section 5.1. */
+const MATCHES = "urn:oasis:names:tc:xliff:matches:2.0";
 
 /** Writes segments as XLIFF 1.2 or 2.1 (OASIS), each with its slide and what it is as a note. */
 export function writeXliff(request: ExchangeRequest, version: XliffVersion): string {
   return XML_HEAD + (version === "1.2" ? xliff1(request) : xliff2(request));
 }
 
-function xliff1({ deck, to, segments, targetOf }: ExchangeRequest): string {
+/** Writes proposals as `alt-trans` (XLIFF 1.2, section 2.3). */
+function alternatives1(segment: Segment, { to, proposalsOf }: ExchangeRequest): string {
+  const inline = (pieces: readonly Piece[]) => writeInline(withKnownCodes(pieces, segment), segment.codes, XLIFF_1);
+  return (proposalsOf?.(segment) ?? [])
+    .map(({ source, pieces, likeness }) =>
+      xml(
+        "alt-trans",
+        { "match-quality": `${percent(likeness)}%`, origin: "memory" },
+        xml("source", {}, inline(source)),
+        xml("target", { "xml:lang": to }, inline(pieces)),
+      ),
+    )
+    .join("");
+}
+
+/** Writes proposals for the segments of a unit as translation candidates (XLIFF 2.1, section 5.1). */
+function matches2(segments: readonly Segment[], { proposalsOf }: ExchangeRequest): string | undefined {
+  const matches = segments.flatMap((segment) => {
+    const inline = (pieces: readonly Piece[]) => writeInline(withKnownCodes(pieces, segment), segment.codes, XLIFF_2);
+    return (proposalsOf?.(segment) ?? []).map(({ source, pieces, likeness }) =>
+      xml(
+        "mtc:match",
+        { ref: `#${segmentName(segment)}`, matchQuality: percent(likeness), type: "tm" },
+        xml("source", {}, inline(source)),
+        xml("target", {}, inline(pieces)),
+      ),
+    );
+  });
+  return matches.length ? xml("mtc:matches", { "xmlns:mtc": MATCHES }, ...matches) : undefined;
+}
+
+function xliff1(request: ExchangeRequest): string {
+  const { deck, to, segments, targetOf } = request;
   const units = grouped(segments, ({ unit }) => unit.slideId ?? "deck").map(([slide, own]) =>
     xml(
       "group",
@@ -85,6 +128,7 @@ function xliff1({ deck, to, segments, targetOf }: ExchangeRequest): string {
               )
             : undefined,
           xml("note", {}, escaped(placeOf(segment, deck))),
+          alternatives1(segment, request),
         );
       }),
     ),
@@ -107,7 +151,8 @@ function xliff1({ deck, to, segments, targetOf }: ExchangeRequest): string {
   );
 }
 
-function xliff2({ deck, to, segments, targetOf }: ExchangeRequest): string {
+function xliff2(request: ExchangeRequest): string {
+  const { deck, to, segments, targetOf } = request;
   const groups = grouped(segments, ({ unit }) => unit.slideId ?? "deck").map(([slide, own]) =>
     xml(
       "group",
@@ -116,6 +161,7 @@ function xliff2({ deck, to, segments, targetOf }: ExchangeRequest): string {
         xml(
           "unit",
           { id: unit, "xml:space": "preserve" },
+          matches2(parts, request),
           xml("notes", {}, xml("note", { category: "place" }, escaped(parts[0] ? placeOf(parts[0], deck) : ""))),
           ...parts.map((segment) => {
             const target = targetOf?.(segment);

@@ -59,6 +59,9 @@ async function loadTranslation({ db }: AppContext, { deck: id, user }: DeckCall)
   return { own, version, original: await deckAt(db, ties.deck, followed), followed, newest };
 }
 
+/** For how many texts at most a file of exchange has proposals of the memory. */
+const PROPOSED = 500;
+
 /** The media types of files of exchange. */
 const SEGMENT_TYPES: Record<SegmentFile, string> = {
   xlf: "application/xliff+xml",
@@ -237,7 +240,13 @@ export function translationRoutes(context: AppContext): Router {
       const { as, version } = checked(SegmentFileAsked, call.request.query, "The request");
       const { own, original } = await loadTranslation(context, call);
       const stored = await storedTargets(db, own.id);
-      const bytes = await work.run("segmentFile", { original, own, stored, as, version }, asker(call));
+      const state = { original, own, stored };
+      const pair = { from: original.language, to: own.language };
+      const open = as === "xlf" ? await work.run("openSources", state, asker(call)) : [];
+      const units = [];
+      for (const source of open.slice(0, PROPOSED))
+        units.push(...(await recall(db, call.user.id, { ...pair, source })));
+      const bytes = await work.run("segmentFile", { ...state, units, as, version }, asker(call));
       call.response.attachment(`${own.properties.title.replace(/[/\\:*?"<>|]/g, " ").trim() || "Deck"}.${as}`);
       call.response.type(SEGMENT_TYPES[as]).send(Buffer.from(bytes));
     }),

@@ -40,6 +40,7 @@ const BY_TASK: Record<TaskName, Bounds> = {
   pairedSegments: QUICK,
   takeTargets: QUICK,
   alignDecks: { ...LONG, seconds: 120 },
+  openSources: QUICK,
   segmentFile: QUICK,
   segmentStates: QUICK,
   readExchange: { ...LONG, seconds: 120 },

@@ -43,6 +43,7 @@ import {
   takeTargets,
   writeMemory,
   alignedPairs,
+  openSources,
   segmentFile,
   segmentStates,
 } from "./translate";
@@ -181,6 +182,7 @@ export const TASKS = {
   /** Writes the segments of a translated deck as XLIFF. */
   alignDecks: alignedPairs,
   segmentStates,
+  openSources,
   segmentFile,
   /** Reads an XLIFF for a translated deck. */
   readExchange,

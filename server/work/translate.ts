@@ -216,21 +216,37 @@ export function takeTargets({ original, own, stored, targets }: TranslationState
   return { slides: slidesWithTargets(original, own, targetsOf(pairs), units), stored: taken, remarks };
 }
 
-/** Writes the segments of a translated deck as a file of exchange, with what is translated. */
+/**
+ * Writes the segments of a translated deck as a file of exchange, with what is translated, and with the proposals that
+ * units of a memory give for the rest.
+ */
 export function segmentFile({
   original,
   own,
   stored,
+  units,
   as,
   version,
-}: TranslationState & { as: SegmentFile; version: XliffVersion }): Uint8Array {
+}: TranslationState & { units: readonly MemoryUnit[]; as: SegmentFile; version: XliffVersion }): Uint8Array {
   const pairs = new Map(pairsOf({ original, own, stored }).map((pair) => [pair.segment.id, pair]));
   const segments = [...pairs.values()].map(({ segment }) => segment);
   const targetOf = ({ id }: Segment) => {
     const pair: SegmentPair | undefined = pairs.get(id);
     return pair?.target && isTranslated(pair) ? { pieces: pair.target, state: pair.state } : undefined;
   };
-  return writeSegments({ deck: original, to: own.language, segments, targetOf }, as, version);
+  const memory = memoryOf(units, { from: original.language, to: own.language });
+  const proposalsOf = (segment: Segment) => (targetOf(segment) ? [] : memory.proposals(segment.source).slice(0, 3));
+  return writeSegments({ deck: original, to: own.language, segments, targetOf, proposalsOf }, as, version);
+}
+
+/** Returns the sources of the texts of a translated deck that are not translated yet. */
+export const openSources = (state: TranslationState): Piece[][] =>
+  pairsOf(state).flatMap((pair) => (isTranslated(pair) ? [] : [pair.segment.source]));
+
+function memoryOf(units: readonly MemoryUnit[], { from, to }: { from: string; to: string }): Memory {
+  const memory = new Memory(from, to);
+  for (const unit of units) memory.add(unit);
+  return memory;
 }
 
 /** Reads a file of exchange for a translated deck: the translations that it gives, and what of it was not used. */
@@ -258,8 +274,7 @@ export function rankProposals({
   from: string;
   to: string;
 }): Proposal[] {
-  const memory = new Memory(from, to);
-  for (const unit of units) memory.add(unit);
+  const memory = memoryOf(units, { from, to });
   // Placeholders of another text stand for other things: what has none of its own is proposed without them.
   return memory.proposals(source).map(({ pieces, ...rest }) => {
     const { wrong } = codeFaults(source, pieces);

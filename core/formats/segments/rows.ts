@@ -5,6 +5,7 @@ import {
   piecesOf,
   placeholderKinds,
   placeOf,
+  type Proposal,
   SEGMENT_STATES,
   type Segment,
   type SegmentState,
@@ -18,6 +19,8 @@ export interface SegmentTable {
   to: string;
   segments: readonly Segment[];
   targetOf?: (segment: Segment) => Target | undefined;
+  /** Returns what a memory proposes; only XLIFF has a place for it. */
+  proposalsOf?: (segment: Segment) => readonly Proposal[];
 }
 
 /** The columns of a table of segments. Languages follow in brackets. */
