@@ -287,6 +287,8 @@ test("a version follows its original: what is new is taken slide by slide, what 
   await page.locator('[data-state="gone"]').getByLabel("Remove").uncheck();
   await accessible(page, "versions");
   await page.getByRole("button", { name: "Accept 2 slides" }).click();
+  // What is accepted is compared once more before the deck changes.
+  await expect.poll(async () => (await deckOf(page, board)).slides[3]?.notes).toEqual(words("new words"));
   await kept(page);
   const taken = await deckOf(page, board);
   expect(taken.slides).toHaveLength(8);

@@ -119,6 +119,7 @@ test("the original is changed, and only what changed is translated again", async
   await page.goto(`/decks/${id}/translate`);
   await page.getByRole("link", { name: "See what it brings" }).click();
   await page.getByRole("button", { name: "Accept 1 slide" }).click();
+  await expect.poll(async () => JSON.stringify(await deckOf(page))).toContain("at noon");
   await kept(page);
   await page.goto(`/decks/${id}/translate`);
   const changed = page.locator("[data-segment=outdated]");
