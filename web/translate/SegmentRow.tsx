@@ -63,7 +63,7 @@ export function SegmentRow({
   const codesInUse = source.filter((piece) => typeof piece !== "string").length;
   const stored = target ? typedText(target) : "";
   const [text, setText] = useState(stored);
-  const proposals = useProposals(current ? id : undefined);
+  const proposals = useProposals(current ? id : undefined).filter(({ pieces }) => typedText(pieces) !== text);
   const field = useRef<HTMLTextAreaElement>(null);
   const timer = useRef<ReturnType<typeof setTimeout>>(undefined);
   useEffect(() => {
