@@ -227,7 +227,8 @@ describe("a deck in another language", () => {
 
   it("has a memory in which words are found, corrected and removed, and only by its owner", async () => {
     const ask = await server.as("gail");
-    const unit = { source: ["Low ", { code: 1, at: "single" }, "water"], target: ["Niedrigwasser"] };
+    const mark = { code: 1, at: "single" };
+    const unit = { source: ["Low ", mark, "water"], target: ["Niedrig", mark, "wasser"] };
     const sent = json({ from: "en", to: "de", units: [unit] });
     expect(await (await ask("/api/memory/units", sent)).json()).toEqual({ units: 1 });
     const find = async (words: string, who = ask) =>
@@ -236,6 +237,8 @@ describe("a deck in another language", () => {
     expect(found).toMatchObject({ source: unit.source, target: unit.target, deck: null });
     expect(await find("low")).toHaveLength(1);
     expect(await find("100%25")).toEqual([]);
+    // The names by which placeholders are stored are no words.
+    expect(await find("single")).toEqual([]);
     const stranger = await server.as("hal");
     expect(await find("low", stranger)).toEqual([]);
     const put = { ...json({ target: ["Ebbe"] }), method: "PUT" };

@@ -88,6 +88,13 @@ export interface RememberedUnit {
 /** How many units a search returns. */
 const FOUND = 100;
 
+/** The words of a translation without its placeholders, in lower case. */
+const targetWords = sql`(
+  select lower(string_agg(part.value #>> '{}', '' order by part.nth))
+  from jsonb_array_elements(${memory.target}) with ordinality as part(value, nth)
+  where jsonb_typeof(part.value) = 'string'
+)`;
+
 /** Finds the units of a person's memory that have words in their source or translation, the newest first. */
 export async function searchMemory(
   db: Reader,
@@ -111,7 +118,7 @@ export async function searchMemory(
         eq(memory.owner, owner),
         eq(memory.from, languageOfTag(from)),
         eq(memory.to, languageOfTag(to)),
-        or(like(memory.words, pattern), sql`lower(${memory.target}::text) like ${pattern}`),
+        or(like(memory.words, pattern), sql`${targetWords} like ${pattern}`),
       ),
     )
     .orderBy(desc(memory.at), asc(memory.words))
