@@ -177,3 +177,21 @@ test("words are replaced, a memory is searched and corrected, and terms are edit
   await page.locator("[data-segment]", { hasText: "The water rises" }).getByRole("textbox").click();
   await expect(page.getByRole("button", { name: "water", exact: true })).toBeVisible();
 });
+
+test("the language of a deck is set, its slides follow it, and what is no language is refused", async ({ page }) => {
+  const made = await page.request.post("/api/decks", { data: { title: "Levels", text: TEXT } });
+  const { id } = await made.json();
+  await page.goto(`/decks/${id}/refine`);
+  const field = page.getByLabel("Language", { exact: false }).last();
+  await field.fill("not a language");
+  await field.blur();
+  await expect(page.getByText(/is no language/)).toBeVisible();
+  await expect(field).toHaveValue("en");
+  await field.fill("ar");
+  await field.blur();
+  await expect(page.locator("svg.slide-drawing").first()).toHaveAttribute("data-direction", "rtl");
+  await kept(page);
+  expect((await deckOf(page)).language).toBe("ar");
+  await page.getByRole("button", { name: "Undo", exact: true }).first().click();
+  await expect(page.locator("svg.slide-drawing").first()).toHaveAttribute("data-direction", "ltr");
+});

@@ -59,6 +59,12 @@ describe("text in the scripts of other languages", () => {
       (language) => faceFor(familyNamed("Literata"), 0x9aa8, false, false, language).id,
     );
     expect(new Set(faces).size).toBe(4);
+    // Regions and scripts as CLDR's likely subtags have them; a tag that is none is no reason to fail.
+    const familyIn = (language: string) =>
+      faceFor(familyNamed("Literata"), 0x9aa8, false, false, language).id.slice(0, 12);
+    expect(["zh-TW", "zh-HK", "yue", "zh-SG", "zh-Hans-HK", "zh-x"].map(familyIn)).toEqual(
+      ["tc", "tc", "tc", "sc", "sc", "sc"].map((name) => `noto-sans-${name}`),
+    );
   });
 });
 

@@ -17,6 +17,7 @@ import {
 import { useRef, useState } from "react";
 import { useDeck } from "../deck/DeckContext";
 import { Add } from "./Add";
+import { languageName, languageTag } from "../ui/languages";
 import { ArrangementSketch } from "./ArrangementSketch";
 import { Measure } from "./Measure";
 import { Motion } from "./Motion";
@@ -184,6 +185,25 @@ export function Appearance({
             />
           </label>
         ))}
+        <label key={deck.language} className="mb-2 block">
+          Language
+          <input
+            className="input input-sm w-full"
+            defaultValue={deck.language}
+            aria-describedby="deck-language"
+            onBlur={({ target }) => {
+              const language = languageTag(target.value);
+              if (!language) {
+                session.notify(`“${target.value}” is no language. Write a tag such as en, pt-BR or zh-Hant.`);
+                target.value = deck.language;
+              } else if (language !== deck.language)
+                session.apply({ kind: "setLanguage", language }, { words: `Language ${languageName(language)}` });
+            }}
+          />
+          <span id="deck-language" className="quiet text-xs">
+            {languageName(deck.language)}. Line breaks, the form of numbers and the direction of reading follow it.
+          </span>
+        </label>
       </fieldset>
       <fieldset disabled={!canEdit}>
         <legend className="mb-2 font-semibold">On every slide</legend>

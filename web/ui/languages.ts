@@ -8,3 +8,12 @@ export function languageName(tag: string): string {
     return tag;
   }
 }
+
+/** Returns a BCP 47 tag as it is usually written; undefined for what is none. */
+export function languageTag(typed: string): string | undefined {
+  try {
+    return Intl.getCanonicalLocales(typed.trim())[0];
+  } catch {
+    return undefined;
+  }
+}

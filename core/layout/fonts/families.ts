@@ -103,9 +103,9 @@ function fallbackFor(language: string): readonly Family[] {
 /** Returns the family in which a language writes Han characters; undefined for languages that do not. */
 function hanFamily(language: string): string | undefined {
   if (!/^(zh|ja|ko|yue)\b/i.test(language)) return undefined;
-  const { language: name, script } = new Intl.Locale(language).maximize();
-  if (name === "ja" || name === "ko") return HAN[name];
-  return script === "Hant" ? HAN.hant : HAN.hans;
+  if (/^ja/i.test(language)) return HAN.ja;
+  if (/^ko/i.test(language)) return HAN.ko;
+  return /^yue\b|-(hant|tw|hk|mo)\b/i.test(language) && !/-hans\b/i.test(language) ? HAN.hant : HAN.hans;
 }
 
 export const FACE_IDS: readonly string[] = FAMILIES.flatMap(({ faces }) => faces.map(({ id }) => id));
