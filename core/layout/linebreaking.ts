@@ -2,7 +2,7 @@ import { must } from "@unitext/core/model";
 import LineBreaker from "linebreak";
 import { SPACE, type ShapedParagraph } from "./shapedparagraph";
 
-/** Scripts without spaces between words, whose line breaks are those of words (UAX #14, class SA). */
+/** Scripts without spaces between words. Their lines break between words, found by a dictionary (UAX #14, class SA). */
 const UNSPACED = /[\u0E00-\u0EFF\u1000-\u109F\u1780-\u17FF]+/g;
 
 /** Returns where words begin inside the stretches of Thai, Lao, Khmer and Myanmar of a text. */

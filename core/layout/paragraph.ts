@@ -320,7 +320,7 @@ export function shapeParagraph(
   const bidiText = bidiLevels(text, direction);
   const { base } = bidiText;
   // Numbers and words of another script alone keep their order, such as “4.6 m”; only their side is that of the
-  // paragraph (UAX #9, section 4.3). Texts of files are ordered as their programs order them.
+  // paragraph (UAX #9, section 4.3). Text from files keeps the order that the full algorithm gives.
   const levels = !ordersAsFile && !RTL.test(text) ? null : bidiText.levels;
   const shaper = new ParagraphShaper(text, levels, fonts, language, tabs);
   let start = 0;

@@ -10,7 +10,7 @@ import {
   textOf,
 } from "@unitext/core/model";
 
-/** An element whose text does not fit: by how many points, and by about how many characters it is too long. */
+/** An element whose text does not fit: its overflow in points, and about how many characters are too many. */
 export interface Misfit {
   element: string;
   overflow: number;

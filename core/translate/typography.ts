@@ -34,7 +34,7 @@ const SPACED_MARKS = new Set(["fr"]);
 const HAN = new Set(["zh", "ja"]);
 /** Languages whose letters have no capitals, or whose sentences are much shorter than those in Latin letters. */
 const COMPACT = new Set(["zh", "ja", "ko", "th"]);
-/** Symbols of units that are the same in all languages with Latin letters (SI Brochure, section 5). */
+/** Unit symbols, which all languages written in Latin letters share (SI Brochure, section 5). */
 const UNIT =
   /(\d)[ \u00A0\u202F]?(%|‰|°C|°|km²|m²|km|cm|mm|µm|nm|m|kg|mg|g|hPa|kPa|MPa|Pa|kHz|MHz|GHz|Hz|kW|MW|W|kV|V|kJ|J|N|l|ml|h|min|s|ms|€|\$|£)(?![\p{L}\d])/gu;
 

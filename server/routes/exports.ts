@@ -26,7 +26,7 @@ function disposition(title: string, extension: string): string {
   return `attachment; filename="${name.replace(/[^\x20-\x7e]/g, "_")}"; filename*=UTF-8''${encodeURIComponent(name)}`;
 }
 
-/** Returns a deck with the notes of another one, where the request asks for them. */
+/** Loads the deck of a request, with the notes of another deck if the request names one. */
 async function withNotesAsked({ db }: AppContext, { deck: id, user, request }: DeckCall): Promise<Deck> {
   const { deck } = await loadDeck(db, id);
   const { notes, notesIn } = request.query;

@@ -26,7 +26,7 @@ export async function remember(
   let stored = 0;
   const flush = async () => {
     if (!rows.size) return;
-    // One parameter for all rows: a statement with nine for each takes several times as long.
+    // All rows are one JSON parameter, which is several times as fast as nine parameters for each row.
     await db.execute(sql`
       insert into memory (id, owner_id, from_language, to_language, words, source, target, deck_id)
       select id, ${owner}, "from", "to", words, source, target, ${deck}

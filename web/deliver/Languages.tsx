@@ -1,10 +1,10 @@
 import type { WritableFormat } from "@unitext/core/formats";
-import { FORMATS, WRITABLE } from "@unitext/core/formats/catalogue";
 import { Begun, DeckLanguages } from "@unitext/server/api";
 import { useState } from "react";
 import useSWR from "swr";
 import { get, post } from "../api/client";
 import { useDeck } from "../deck/DeckContext";
+import { FormatSelect } from "../ui/FormatSelect";
 import { languageName } from "../ui/languages";
 
 /** The notes that files hold: the deck's own, or those of the same deck in another language. */
@@ -69,20 +69,12 @@ export function Languages({
           </select>
         </label>
         <span className="flex items-center gap-2">
-          <label className="flex items-center gap-2">
-            All {decks.length} languages as
-            <select
-              className="select select-xs w-52"
-              value={format}
-              onChange={({ target }) => setFormat(target.value as WritableFormat)}
-            >
-              {WRITABLE.map((name) => (
-                <option key={name} value={name}>
-                  {FORMATS[name].label}
-                </option>
-              ))}
-            </select>
-          </label>
+          <FormatSelect
+            label={`All ${decks.length} languages as`}
+            className="select-xs w-52"
+            value={format}
+            onChange={setFormat}
+          />
           <button type="button" className="btn btn-xs" onClick={() => void writeAll()}>
             Write them
           </button>

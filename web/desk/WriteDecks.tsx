@@ -3,7 +3,8 @@ import type { Sheets } from "@unitext/core/layout";
 import { Begun, type DeckRow } from "@unitext/server/api";
 import { type FormEvent, useState } from "react";
 import { post } from "../api/client";
-import { FORMATS, WRITABLE } from "@unitext/core/formats/catalogue";
+import { FORMATS } from "@unitext/core/formats/catalogue";
+import { FormatSelect } from "../ui/FormatSelect";
 import { PAGES_SHOW } from "../ui/formats";
 
 /** Writes many decks at once in one format: a job whose file and report are listed on the Desk when it is done. */
@@ -49,21 +50,7 @@ export function WriteDecks({
         They come in one archive, with one report on what is kept, adapted and left out.
       </p>
       <div className="mb-2 flex flex-wrap gap-4">
-        <label className="block text-sm">
-          Format
-          <select
-            autoFocus
-            className="select select-sm ml-2 w-60"
-            value={format}
-            onChange={({ target }) => setFormat(target.value as WritableFormat)}
-          >
-            {WRITABLE.map((name) => (
-              <option key={name} value={name}>
-                {FORMATS[name].label}
-              </option>
-            ))}
-          </select>
-        </label>
+        <FormatSelect label="Format" autoFocus className="select-sm w-60" value={format} onChange={setFormat} />
         {format === "pdf" && (
           <label className="block text-sm">
             Pages show

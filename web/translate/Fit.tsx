@@ -16,7 +16,7 @@ const REMEDIES: Record<Remedy["kind"], { label: string; done: string }> = {
 /** Whether a segment is in an element of the original. Its id begins with slide and element. */
 const isIn = (segment: PairedSegment, element: string) => segment.id.startsWith(`${segment.originalSlide}:${element}:`);
 
-/** Returns the slides of the open deck that are too full, with by how many points. */
+/** Returns the slides of the open deck that are too full, with their overflow in points. */
 export function useTooFull(): { slide: Slide; number: number; overflow: number }[] {
   const { deck, metadata } = useDeck();
   const measureOf = useMeasures(deck, metadata);
