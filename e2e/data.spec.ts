@@ -8,6 +8,12 @@ const FIRST = "Station,January,February,March\nQuay,4.1,4.2,4.6\nBar,3.2,3.4,3.1
 const NEXT = "Station,January,February,March,April\nBar,3.2,3.4,3.1,3.0\nQuay,4.1,4.2,5.3,5.0\n";
 const bytes = (text: string) => new TextEncoder().encode(text);
 
+/** Returns the file name of a source that no earlier try of the test has brought in. */
+function newName(name: string): string {
+  const { retry, repeatEachIndex } = test.info();
+  return `${name}-${repeatEachIndex}${retry}.csv`;
+}
+
 /** Makes a deck from a text and opens its Data place. */
 async function openData(page: Page, text: string): Promise<void> {
   const answer = await page.request.post("/api/decks", { data: { title: "Quarterly levels", text } });
@@ -66,7 +72,7 @@ async function put(
 
 test("cells go on slides in five ways, follow their workbook, and come back from a file", async ({ page }) => {
   await openData(page, "# Levels\n\n## What we saw\n\n- The bay was calm\n");
-  const source = "levels-of-the-bay.csv";
+  const source = newName("levels-of-the-bay");
   await bringIn(page, source, FIRST, /is a source now/);
   await put(page, source, ["0/0", "2/3"], "Table");
   await put(page, source, ["0/0", "2/3"], "Chart");
@@ -94,6 +100,7 @@ test("cells go on slides in five ways, follow their workbook, and come back from
   await expect(page.getByRole("img", { name: "With the new values" })).toBeVisible();
   await page.getByRole("button", { name: "Take the new value" }).click();
   await expect(page.getByText("Took one new value")).toBeVisible();
+  await expect(page.getByRole("button", { name: "Compare 4 new values" })).toBeEnabled();
   await page.getByRole("button", { name: "Undo", exact: true }).first().click();
   await page.getByRole("button", { name: "Compare 5 new values" }).click();
   const compared = page.getByRole("dialog", { name: /^5 new values on/ });
@@ -118,7 +125,7 @@ test("cells go on slides in five ways, follow their workbook, and come back from
 
 test("a value in the notes is edited around, and unlinked where it is wanted", async ({ page }) => {
   await openData(page, "# Levels\n\n## What we saw\n\n- calm\n");
-  const source = "notes-of-the-bay.csv";
+  const source = newName("notes-of-the-bay");
   await bringIn(page, source, FIRST, /is a source now/);
   await put(page, source, ["1/3"], "Value in the notes", 2);
   await page.locator("[data-binding] a").click();
@@ -141,7 +148,7 @@ test("a value in the notes is edited around, and unlinked where it is wanted", a
 
 test("a workbook is looked at from Refine and Write, and its cells are linked there", async ({ page }) => {
   await openData(page, "# Levels\n\n## What we saw\n\n| Station | Level |\n| --- | --: |\n| Quay | 1 |\n");
-  const source = "cells-of-the-bay.csv";
+  const source = newName("cells-of-the-bay");
   await bringIn(page, source, FIRST, /is a source now/);
 
   // A table on a slide is linked to cells in its place.
@@ -181,7 +188,7 @@ test("typed numbers are proposed, and both parts of a split deck take the next v
     page,
     "# Levels\n\n## March\n\n- In March the quay stood at 4.6 m\n\n## The bar\n\n- The bar stood at 3.1 m in March\n",
   );
-  const source = "split-of-the-bay.csv";
+  const source = newName("split-of-the-bay");
   await bringIn(page, source, FIRST, /is a source now/);
   await page.locator(`[data-source="${source}"]`).getByRole("button", { name: "Find typed numbers" }).click();
   for (const range of ["D2", "D3"])

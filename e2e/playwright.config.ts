@@ -8,6 +8,8 @@ export default defineConfig({
   testDir: ".",
   outputDir: join(root, "test-results"),
   workers: 2,
+  // A test that fails is run once more; one that passes then is listed as flaky, and its trace says what it saw.
+  retries: 1,
   // Generous, so that a busy machine fails no test: a test waits only as long as it must.
   timeout: 120_000,
   expect: { timeout: 30_000 },
@@ -16,6 +18,7 @@ export default defineConfig({
     baseURL: `http://127.0.0.1:${port}`,
     // Requests of the tests say where they come from, as those of a page do.
     extraHTTPHeaders: { origin: `http://127.0.0.1:${port}` },
+    trace: "on-first-retry",
     viewport: { width: 1280, height: 800 },
     launchOptions: {
       executablePath: "/usr/bin/chromium",
