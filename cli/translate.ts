@@ -3,6 +3,7 @@ import { readSegments, SEGMENT_FILES, writeSegments } from "@unitext/core/format
 import { Failure, type Deck, Language } from "@unitext/core/model";
 import {
   checkTranslation,
+  contextsOf,
   matchTargets,
   Memory,
   type Piece,
@@ -84,8 +85,9 @@ function fromMemory(file: string, segments: readonly Segment[], from: string, to
   const { units } = readTmx([textOf(file)], file, { from, to }, (unit) => memory.add(unit));
   if (!units) say(`${file}: it has no unit in ${from} and ${to}`);
   const targets = new Map<string, Target>();
+  const contexts = contextsOf(segments);
   for (const { id, source } of segments) {
-    const [best] = memory.proposals(source);
+    const [best] = memory.proposals(source, contexts.get(id));
     if (best?.likeness === 1) targets.set(id, { pieces: best.pieces, state: "proposed" });
   }
   return targets;

@@ -1,4 +1,4 @@
-import { expect, type Page, test } from "@playwright/test";
+import { expect, type Page, type Route, test } from "@playwright/test";
 import { readFileSync } from "node:fs";
 import { deckOf, kept } from "./acts";
 
@@ -74,6 +74,39 @@ async function translated(page: Page, text: string, language: string, engine: st
   await expect(page.locator("[data-segment]").first()).toBeVisible();
   return { original, id: id as string };
 }
+
+test("the slide follows every key before anything is stored, and a placeholder is dragged to its place", async ({
+  page,
+}) => {
+  await translated(page, TEXT, "de", "none");
+  const refuse = (route: Route) => (route.request().method() === "POST" ? route.abort() : route.continue());
+  await page.route("**/segments", refuse);
+  const row = page.locator("[data-segment]", { hasText: "The water rises" });
+  const field = row.getByRole("textbox");
+  await field.click();
+  await page.keyboard.type("Das Wasser steigt heute");
+  await expect(page.getByRole("img", { name: "Translation" })).toContainText("Das Wasser steigt heute");
+
+  const box = await field.boundingBox();
+  if (!box) throw new Error("no field");
+  const token = await row.getByRole("button", { name: "⟨1⟩⟨/1⟩" }).boundingBox();
+  if (!token) throw new Error("no placeholder");
+  await page.mouse.move(token.x + 8, token.y + 8);
+  await page.mouse.down();
+  await page.mouse.move(token.x + 16, token.y + 8, { steps: 3 });
+  await page.mouse.move(box.x + 12, box.y + box.height / 2, { steps: 5 });
+  await page.mouse.up();
+  await expect(field).toHaveValue(/⟨1⟩⟨\/1⟩/);
+
+  // What could not be stored stays, and is stored as soon as that works again.
+  await page.getByRole("textbox", { name: /Translation of “It fell/ }).click();
+  await expect(page.getByText("Not saved yet")).toBeVisible();
+  await expect(field).toHaveValue(/⟨1⟩⟨\/1⟩/);
+  await page.unroute("**/segments", refuse);
+  await expect(page.getByText("Not saved yet")).toBeHidden();
+  await page.reload();
+  await expect(field).toHaveValue(/⟨1⟩⟨\/1⟩/);
+});
 
 test("what no longer fits is listed with its text, and continued on a next slide", async ({ page }) => {
   const point = "The highest water of the quarter came in the night after the storm had turned to the north";

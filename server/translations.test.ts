@@ -151,7 +151,7 @@ describe("a deck in another language", () => {
     };
     const second = await translate(ask, await note("The quay is under water at 5.2 m"), "de", "none");
     expect(await proposals(second.id)).toEqual([
-      { pieces: ["Der Kai steht bei 5,2 m unter Wasser"], likeness: 1, numbersAdapted: true },
+      { pieces: ["Der Kai steht bei 5,2 m unter Wasser"], likeness: 1, sameContext: false, numbersAdapted: true },
     ]);
     const third = await translate(ask, await note("The old quay is under water at 4.6 m"), "de", "none");
     const [alike] = await proposals(third.id);

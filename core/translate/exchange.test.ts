@@ -180,7 +180,13 @@ store.savefile(sys.argv[2])
   it("finds the proposals of a memory in our XLIFF 1.2 as alternatives, and we never take one for a translation", () => {
     const segments = segmentsOf(deck);
     const proposalsOf = ({ source }: Segment) => [
-      { source: ["Tide, once"], pieces: ["Gezeit ", ...source.slice(0, 1)], likeness: 0.854, numbersAdapted: false },
+      {
+        source: ["Tide, once"],
+        pieces: ["Gezeit ", ...source.slice(0, 1)],
+        likeness: 0.854,
+        sameContext: false,
+        numbersAdapted: false,
+      },
     ];
     const request = { deck, to: "de", segments, proposalsOf };
     writeFileSync(file("alternatives.xlf"), writeXliff(request, "1.2"));

@@ -1,6 +1,7 @@
 export { alignDecks, type AlignedPair, alignLengths, type Bead } from "./align";
 export { NOTES_IN, type NotesIn, withNotesOf } from "./bilingual";
 export { checkTranslation } from "./checks";
+export { type Context, contextsOf, lookupWords } from "./context";
 export {
   type Code,
   codeFaults,
@@ -23,6 +24,7 @@ export {
   pairSegments,
   type SegmentPair,
   slidesWithTargets,
+  slideWithTarget,
   sourceKey,
   type StoredTarget,
   targetsOf,

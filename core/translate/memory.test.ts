@@ -52,8 +52,30 @@ describe("a memory", () => {
         source: ["The tide rises twice a day."],
         pieces: ["Die Flut kommt zweimal am Tag."],
         likeness: 1,
+        sameContext: false,
         numbersAdapted: false,
       },
+    ]);
+  });
+
+  it("tells what was translated in the same context from the same text elsewhere", () => {
+    const contextual = new Memory("en", "de");
+    const unit = (target: string, before: string) =>
+      contextual.add({ from: "en", to: "de", source: ["Bank"], target: [target], context: { before, after: "" } });
+    unit("Sandbank", "at low tide");
+    unit("Ufer", "where they land");
+    unit("Böschung", "where they land");
+    const words = (before: string) =>
+      contextual
+        .proposals(["Bank"], { before, after: "" })
+        .map(({ pieces, sameContext }) => [wordsOf(pieces), sameContext]);
+    expect(words("at low tide")).toEqual([
+      ["Sandbank", true],
+      ["Böschung", false],
+    ]);
+    expect(words("elsewhere")).toEqual([
+      ["Böschung", false],
+      ["Sandbank", false],
     ]);
   });
 
@@ -63,6 +85,7 @@ describe("a memory", () => {
         source: ["At 4.6 m the quay is under water."],
         pieces: ["Bei 5,25 m steht der Kai unter Wasser."],
         likeness: 1,
+        sameContext: false,
         numbersAdapted: true,
       },
     ]);

@@ -1,13 +1,17 @@
 import { type Piece, wordsOf } from "./coded";
+import { type Context, isSameContext } from "./context";
 import { numbersIn } from "./numbers";
 import type { MemoryUnit } from "./tmx";
 
-/** A translation proposed by a memory: how similar its source is, from 0 to 1, and whether its numbers were adapted. */
+/** A translation proposed by a memory. */
 export interface Proposal {
   /** The source in the memory. */
   source: Piece[];
   pieces: Piece[];
+  /** How similar its source is, from 0 to 1. */
   likeness: number;
+  /** Whether it is the same text between the same texts. */
+  sameContext: boolean;
   numbersAdapted: boolean;
 }
 
@@ -48,10 +52,33 @@ interface Entry extends MemoryUnit {
   tokens: string[];
 }
 
+/** Whether a unit replaces one with the same source that was in a context. */
+const hasContextOf = ({ context }: MemoryUnit, other: Context | undefined): boolean =>
+  context === undefined || other === undefined ? context === other : isSameContext(context, other);
+
+/** Returns different translations of the same text as proposals: those in the same context first, then the newest. */
+function exactProposals(entries: readonly Entry[], context: Context | undefined): Proposal[] {
+  const own = entries.filter((entry) => isSameContext(entry.context, context));
+  const proposed = new Map<string, Proposal>();
+  for (const entry of [...own, ...entries]) {
+    const { source, target } = entry;
+    const key = JSON.stringify(target);
+    if (!proposed.has(key))
+      proposed.set(key, {
+        source,
+        pieces: target,
+        likeness: 1,
+        sameContext: own.includes(entry),
+        numbersAdapted: false,
+      });
+  }
+  return [...proposed.values()];
+}
+
 /** Sentences and their translations in one pair of languages. */
 export class Memory {
   private readonly entries: Entry[] = [];
-  private readonly exact = new Map<string, Entry>();
+  private readonly exact = new Map<string, Entry[]>();
   /** Entries by a text in which numbers are left out. */
   private readonly withoutNumbers = new Map<string, Entry>();
   /** Entries by their rarer words, to find candidates. */
@@ -83,11 +110,13 @@ export class Memory {
     return (key + words.slice(at)).toLowerCase().replace(/\s+/g, " ").trim();
   }
 
-  /** Adds a unit. It replaces an earlier one with the same source. */
+  /** Adds a unit. It replaces an earlier one with the same source in the same context. */
   add(unit: MemoryUnit): void {
     const entry: Entry = { ...unit, tokens: tokensOf(unit.source, this.from) };
     const at = this.entries.push(entry) - 1;
-    this.exact.set(entry.tokens.join(" "), entry);
+    const key = entry.tokens.join(" ");
+    const others = (this.exact.get(key) ?? []).filter(({ context }) => !hasContextOf(unit, context));
+    this.exact.set(key, [entry, ...others]);
     this.withoutNumbers.set(this.numberKey(unit.source), entry);
     for (const word of new Set(entry.tokens)) {
       const list = this.byWord.get(word);
@@ -96,18 +125,22 @@ export class Memory {
     }
   }
 
-  /** Returns at most five proposals for a text, the most similar first. */
-  proposals(source: readonly Piece[]): Proposal[] {
+  /**
+   * Returns at most five proposals for a text: the same text in the same context, the same text elsewhere, or the most
+   * similar ones.
+   */
+  proposals(source: readonly Piece[], context?: Context): Proposal[] {
     const exact = this.exact.get(this.exactKey(source));
-    if (exact) return [{ source: exact.source, pieces: exact.target, likeness: 1, numbersAdapted: false }];
+    if (exact) return exactProposals(exact, context).slice(0, 5);
     const alike = this.withoutNumbers.get(this.numberKey(source));
     const adapted = alike && withNumbers(alike, source, this.from, this.to);
-    if (adapted) return [{ source: alike.source, pieces: adapted, likeness: 1, numbersAdapted: true }];
+    if (adapted)
+      return [{ source: alike.source, pieces: adapted, likeness: 1, sameContext: false, numbersAdapted: true }];
     const tokens = tokensOf(source, this.from);
     const found = this.candidates(tokens).flatMap((entry): Proposal[] => {
       const likeness = likenessOf(tokens, entry.tokens);
       if (likeness < LEAST_LIKENESS) return [];
-      return [{ source: entry.source, pieces: entry.target, likeness, numbersAdapted: false }];
+      return [{ source: entry.source, pieces: entry.target, likeness, sameContext: false, numbersAdapted: false }];
     });
     return found.sort((a, b) => b.likeness - a.likeness).slice(0, 5);
   }

@@ -1,6 +1,6 @@
 import { type Deck, type Run, type Slide, slideLink } from "@unitext/core/model";
 import { joinPieces, type Piece, wordsOf } from "./coded";
-import { type Segment, type SegmentState, type Target, translatedUnits } from "./segments";
+import { type Segment, segmentsOf, type SegmentState, type Target, translatedUnits } from "./segments";
 import { mapUnits, unitsOf } from "./units";
 
 /** A translation as it is stored, with the source that it is of. */
@@ -94,6 +94,32 @@ function originalUnit(id: string, slideId: string | null, origins: ReadonlyMap<s
   if (slideId === null) return id;
   const origin = origins.get(slideId);
   return origin === undefined ? undefined : `${origin}${id.slice(slideId.length)}`;
+}
+
+/**
+ * Returns a slide of a translated deck as it is with one segment translated so. Only this slide is made, so that it can
+ * be shown at every key.
+ */
+export function slideWithTarget(
+  original: Deck,
+  own: Deck,
+  { slide, originalSlide }: { slide: Slide; originalSlide: Slide },
+  typed: { id: string; target: Piece[] },
+  stored: readonly StoredTarget[],
+): Slide {
+  const [from, to] = [
+    { ...original, slides: [originalSlide] },
+    { ...own, slides: [slide] },
+  ];
+  const segments = segmentsOf(from, own.original?.segmentation);
+  const unit = segments.find(({ id }) => id === typed.id)?.unit.id;
+  if (unit === undefined) return slide;
+  const state = { ...typed, state: "draft" } as const;
+  const all = [
+    ...stored.filter(({ id }) => id !== typed.id),
+    ...segments.flatMap(({ id, source }) => (id === typed.id ? [{ ...state, source }] : [])),
+  ];
+  return slidesWithTargets(from, to, targetsOf(pairSegments(segments, all)), new Set([unit]))[0] ?? slide;
 }
 
 /**

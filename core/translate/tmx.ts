@@ -2,6 +2,7 @@ import { sameLanguage } from "./languagetag";
 import { Failure } from "@unitext/core/model";
 import { attribute, scanXmlPieces, xml, XML_HEAD, XmlTree, type XmlNode } from "../formats/shared/xml";
 import type { Piece } from "./coded";
+import type { Context } from "./context";
 import { readInline, TMX, writeInline } from "./inline";
 import { withoutDoctype } from "./xmltext";
 
@@ -11,7 +12,17 @@ export interface MemoryUnit {
   to: string;
   source: Piece[];
   target: Piece[];
+  /** Where the source was when it was translated, as far as that is known. */
+  context?: Context | undefined;
 }
+
+/** The properties in which a TMX holds the context of a unit (TMX 1.4b, `prop`: types of one's own begin with “x-”). */
+const CONTEXT = { before: "x-context-before", after: "x-context-after" } as const;
+
+const propertiesOf = ({ context }: MemoryUnit) =>
+  context
+    ? [xml("prop", { type: CONTEXT.before }, context.before), xml("prop", { type: CONTEXT.after }, context.after)]
+    : [];
 
 /** Writes a memory as TMX 1.4b (LISA OSCAR, 2005). */
 export function writeTmx(units: readonly MemoryUnit[], { from }: { from: string }): string {
@@ -32,7 +43,11 @@ export function writeTmx(units: readonly MemoryUnit[], { from }: { from: string 
       "tmx",
       { version: "1.4" },
       xml("header", header),
-      xml("body", {}, ...units.map((one) => xml("tu", {}, seg(one.from, one.source), seg(one.to, one.target)))),
+      xml(
+        "body",
+        {},
+        ...units.map((one) => xml("tu", {}, ...propertiesOf(one), seg(one.from, one.source), seg(one.to, one.target))),
+      ),
     )
   );
 }
@@ -99,5 +114,15 @@ function unitOf(unit: XmlNode, from: string, to: string): MemoryUnit | undefined
     });
   const source = variants.find(({ language }) => sameLanguage(language, from));
   const target = variants.find(({ language }) => sameLanguage(language, to));
-  return source && target ? { from, to, source: source.pieces, target: target.pieces } : undefined;
+  if (!source || !target) return undefined;
+  const context = contextIn(unit);
+  return { from, to, source: source.pieces, target: target.pieces, ...(context ? { context } : {}) };
+}
+
+function contextIn(unit: XmlNode): Context | undefined {
+  const [before, after] = [CONTEXT.before, CONTEXT.after].map((type) => {
+    const property = unit.children.find((child) => child.local === "prop" && attribute(child, "type") === type);
+    return property?.content.filter((part) => typeof part === "string").join("");
+  });
+  return before === undefined || after === undefined ? undefined : { before, after };
 }

@@ -97,7 +97,14 @@ export type TargetsTaken = z.infer<typeof TargetsTaken>;
 
 /** What a memory proposes for a segment, the most similar first; `likeness` is from 0 to 1. */
 export const Proposals = z.object({
-  proposals: z.array(z.object({ pieces: z.array(PieceSchema), likeness: z.number(), numbersAdapted: z.boolean() })),
+  proposals: z.array(
+    z.object({
+      pieces: z.array(PieceSchema),
+      likeness: z.number(),
+      sameContext: z.boolean(),
+      numbersAdapted: z.boolean(),
+    }),
+  ),
 });
 
 export type Proposals = z.infer<typeof Proposals>;

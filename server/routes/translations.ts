@@ -2,7 +2,7 @@ import { tailorDeck } from "@unitext/core/divide";
 import type { SingleChange } from "@unitext/core/edit";
 import type { SegmentFile } from "@unitext/core/formats/segments";
 import { checked, type Deck, Failure } from "@unitext/core/model";
-import { sameLanguage, segmentsOf } from "@unitext/core/translate";
+import { contextsOf, sameLanguage, segmentsOf } from "@unitext/core/translate";
 import express, { Router } from "express";
 import { nanoid } from "nanoid";
 import {
@@ -88,14 +88,7 @@ async function takeIn(
     const changes = made.slides.map((slide): SingleChange => ({ kind: "setSlide", slide: slide.id, as: slide }));
     try {
       await storeTargets(db, own.id, call.user.id, made.stored);
-      const reviewed = made.stored.filter(({ state, target }) => state === "reviewed" && target.length > 0);
-      const pair = { from: original.language, to: own.language };
-      await remember(
-        db,
-        call.user.id,
-        reviewed.map(({ source, target }) => ({ ...pair, source, target })),
-        own.id,
-      );
+      await remember(db, call.user.id, made.remembered, own.id);
       if (changes.length)
         await applyChanges(db, own.id, call.user.id, {
           base: version,
@@ -224,12 +217,14 @@ export function translationRoutes(context: AppContext): Router {
     deckRoute(context, "see", async (call) => {
       const { own, original } = await loadTranslation(context, call);
       const wanted = String(call.request.query.segment ?? "");
-      const segment = segmentsOf(original, own.original?.segmentation).find(({ id }) => id === wanted);
+      const segments = segmentsOf(original, own.original?.segmentation);
+      const segment = segments.find(({ id }) => id === wanted);
       if (!segment) throw new Failure("not-found", wanted, "The original has no such text any more.");
       const pair = { from: original.language, to: own.language };
       const { source } = segment;
       const units = await recall(db, call.user.id, { ...pair, source });
-      const proposals = await work.run("rankProposals", { source, units, ...pair }, asker(call));
+      const asked = { source, context: contextsOf(segments).get(wanted), units, ...pair };
+      const proposals = await work.run("rankProposals", asked, asker(call));
       call.response.json({ proposals });
     }),
   );

@@ -1,48 +1,51 @@
 import { createHash } from "node:crypto";
-import { languageOfTag, type MemoryUnit, type Piece, wordsOf } from "@unitext/core/translate";
+import { languageOfTag, lookupWords, type MemoryUnit, type Piece } from "@unitext/core/translate";
 import { and, asc, desc, eq, like, or, sql } from "drizzle-orm";
 import type { Database } from "./database";
 import type { Reader } from "./rows";
 import { decks, memory } from "./schema";
 
-/** Returns the text that is searched: the words without placeholders, in lower case, with single spaces. */
-export const memoryWords = (pieces: readonly Piece[]): string =>
-  wordsOf(pieces).toLowerCase().replace(/\s+/g, " ").trim().slice(0, 2000);
+/** Returns the text that is searched, no longer than an index of trigrams should hold. */
+const memoryWords = (pieces: readonly Piece[]): string => lookupWords(pieces).slice(0, 2000);
 
 /** How many units are stored with one statement. */
 const BATCH = 5000;
 
-/** Stores units in a person's memory. A unit replaces an earlier one with the same words. */
+/** A row of the memory as it is sent to the database. */
+interface UnitRow extends MemoryUnit {
+  id: string;
+  words: string;
+}
+
+/** Stores units in a person's memory. A unit replaces an earlier one with the same words in the same context. */
 export async function remember(
   db: Database,
   owner: string,
   units: Iterable<MemoryUnit>,
   deck: string | null = null,
 ): Promise<number> {
-  const rows = new Map<
-    string,
-    { id: string; from: string; to: string; words: string; source: Piece[]; target: Piece[] }
-  >();
+  const rows = new Map<string, UnitRow>();
   let stored = 0;
   const flush = async () => {
     if (!rows.size) return;
     // All rows are one JSON parameter, which is several times as fast as nine parameters for each row.
     await db.execute(sql`
-      insert into memory (id, owner_id, from_language, to_language, words, source, target, deck_id)
-      select id, ${owner}, "from", "to", words, source, target, ${deck}
+      insert into memory (id, owner_id, from_language, to_language, words, source, target, context, deck_id)
+      select id, ${owner}, "from", "to", words, source, target, context, ${deck}
       from jsonb_to_recordset(${JSON.stringify([...rows.values()])}::jsonb)
-        as rows(id text, "from" text, "to" text, words text, source jsonb, target jsonb)
+        as rows(id text, "from" text, "to" text, words text, source jsonb, target jsonb, context jsonb)
       on conflict (id) do update
         set source = excluded.source, target = excluded.target, deck_id = excluded.deck_id, at = now()`);
     stored += rows.size;
     rows.clear();
   };
-  for (const { from, to, source, target } of units) {
+  for (const { from, to, source, target, context } of units) {
     const words = memoryWords(source);
     if (!words) continue;
     const key = [owner, languageOfTag(from), languageOfTag(to), words];
+    if (context) key.push(context.before, context.after);
     const id = createHash("sha256").update(JSON.stringify(key)).digest("base64url").slice(0, 24);
-    rows.set(id, { id, from: languageOfTag(from), to: languageOfTag(to), words, source, target });
+    rows.set(id, { id, from: languageOfTag(from), to: languageOfTag(to), words, source, target, context });
     if (rows.size >= BATCH) await flush();
   }
   await flush();
@@ -61,7 +64,7 @@ export async function recall(
   const words = memoryWords(source);
   if (!words) return [];
   const rows = await db
-    .select({ source: memory.source, target: memory.target })
+    .select({ source: memory.source, target: memory.target, context: memory.context })
     .from(memory)
     .where(
       and(
@@ -71,9 +74,9 @@ export async function recall(
         sql`${memory.words} % ${words}`,
       ),
     )
-    .orderBy(sql`similarity(${memory.words}, ${words}) desc`)
+    .orderBy(sql`similarity(${memory.words}, ${words}) desc`, asc(memory.at))
     .limit(CANDIDATES);
-  return rows.map((row) => ({ from, to, ...row }));
+  return rows.map(({ context, ...row }) => ({ from, to, ...row, ...(context ? { context } : {}) }));
 }
 
 /** A unit of a memory with where it comes from, for the person who looks for words in it. */
@@ -151,9 +154,9 @@ export async function forgetUnit(db: Database, owner: string, id: string): Promi
 /** Returns the units of a person's memory in a pair of languages, by their words. */
 export async function memoryUnits(db: Reader, owner: string, from: string, to: string): Promise<MemoryUnit[]> {
   const rows = await db
-    .select({ source: memory.source, target: memory.target })
+    .select({ source: memory.source, target: memory.target, context: memory.context })
     .from(memory)
     .where(and(eq(memory.owner, owner), eq(memory.from, languageOfTag(from)), eq(memory.to, languageOfTag(to))))
     .orderBy(asc(memory.words));
-  return rows.map((row) => ({ from, to, ...row }));
+  return rows.map(({ context, ...row }) => ({ from, to, ...row, ...(context ? { context } : {}) }));
 }

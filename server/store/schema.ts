@@ -1,7 +1,7 @@
 import type { Change } from "@unitext/core/edit";
 import type { CsvReading, DeckMetadata, RichText, Slide } from "@unitext/core/model";
 import type { Report } from "@unitext/core/tally";
-import type { Piece, SegmentState, Term } from "@unitext/core/translate";
+import type { Context, Piece, SegmentState, Term } from "@unitext/core/translate";
 import type { JobResult } from "../api";
 import {
   bigint,
@@ -308,7 +308,7 @@ export const termLists = pgTable(
 export const memory = pgTable(
   "memory",
   {
-    /** A hash of owner, languages and words, so that each text has one translation. */
+    /** A hash of owner, languages, words and context, so that each text has one translation in each context. */
     id: text("id").primaryKey(),
     owner: text("owner_id")
       .notNull()
@@ -320,6 +320,8 @@ export const memory = pgTable(
     words: text("words").notNull(),
     source: jsonb("source").$type<Piece[]>().notNull(),
     target: jsonb("target").$type<Piece[]>().notNull(),
+    /** The words before and after the source when it was translated; null where they are not known. */
+    context: jsonb("context").$type<Context>(),
     /** The deck that it comes from; null for one that was brought in. */
     deck: text("deck_id").references(() => decks.id, { onDelete: "set null" }),
     at: moment("at"),

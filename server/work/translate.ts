@@ -3,6 +3,8 @@ import { type Deck, Failure, type Segmentation, type Slide } from "@unitext/core
 import {
   alignDecks,
   checkTranslation,
+  type Context,
+  contextsOf,
   codeFaults,
   codeLabel,
   isTranslated,
@@ -183,11 +185,12 @@ export function segmentStates({ original, own, stored }: TranslationState): Segm
   return { slides: [...counts].map(([slide, count]) => ({ slide, ...count })) };
 }
 
-/** Returns the slides that change with translations, and the translations as they are stored. */
+/** Returns the slides that change with translations, the translations as they are stored, and what the memory keeps of them. */
 export function takeTargets({ original, own, stored, targets }: TranslationState & TargetsSent): {
   slides: Slide[];
   stored: StoredTarget[];
   remarks: string[];
+  remembered: MemoryUnit[];
 } {
   const segments = new Map(segmentsFor(original, own).map((segment) => [segment.id, segment]));
   const remarks: string[] = [];
@@ -213,7 +216,13 @@ export function takeTargets({ original, own, stored, targets }: TranslationState
   const units = new Set(
     [...segments.values()].flatMap(({ source, unit }) => (repeated.has(sourceKey(source)) ? [unit.id] : [])),
   );
-  return { slides: slidesWithTargets(original, own, targetsOf(pairs), units), stored: taken, remarks };
+  const contexts = contextsOf([...segments.values()]);
+  const remembered = taken.flatMap(({ id, source, target, state }): MemoryUnit[] =>
+    state === "reviewed" && target.length > 0
+      ? [{ from: original.language, to: own.language, source, target, context: contexts.get(id) }]
+      : [],
+  );
+  return { slides: slidesWithTargets(original, own, targetsOf(pairs), units), stored: taken, remarks, remembered };
 }
 
 /**
@@ -235,7 +244,9 @@ export function segmentFile({
     return pair?.target && isTranslated(pair) ? { pieces: pair.target, state: pair.state } : undefined;
   };
   const memory = memoryOf(units, { from: original.language, to: own.language });
-  const proposalsOf = (segment: Segment) => (targetOf(segment) ? [] : memory.proposals(segment.source).slice(0, 3));
+  const contexts = contextsOf(segments);
+  const proposalsOf = (segment: Segment) =>
+    targetOf(segment) ? [] : memory.proposals(segment.source, contexts.get(segment.id)).slice(0, 3);
   return writeSegments({ deck: original, to: own.language, segments, targetOf, proposalsOf }, as, version);
 }
 
@@ -265,18 +276,20 @@ export function readExchange({
 /** Ranks units of a memory for a text: the same, the same with other numbers, or at least 70 % similar. */
 export function rankProposals({
   source,
+  context,
   units,
   from,
   to,
 }: {
   source: Piece[];
+  context?: Context | undefined;
   units: readonly MemoryUnit[];
   from: string;
   to: string;
 }): Proposal[] {
   const memory = memoryOf(units, { from, to });
   // Placeholders of another text stand for other things: what has none of its own is proposed without them.
-  return memory.proposals(source).map(({ pieces, ...rest }) => {
+  return memory.proposals(source, context).map(({ pieces, ...rest }) => {
     const { wrong } = codeFaults(source, pieces);
     const own = wrong.length
       ? pieces.filter((piece) => typeof piece === "string" || !wrong.includes(piece.code))

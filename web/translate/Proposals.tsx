@@ -19,6 +19,12 @@ export function useProposals(segment: string | undefined): readonly Proposal[] {
 
 const PERCENT = new Intl.NumberFormat(undefined, { style: "percent", maximumFractionDigits: 0 });
 
+/** Says how similar the source of a proposal is. */
+function likenessName({ sameContext, numbersAdapted, likeness }: Proposal): string {
+  if (sameContext) return "same context";
+  return numbersAdapted ? "other numbers" : PERCENT.format(likeness);
+}
+
 /** Proposals of the memory, each with its likeness and the key that takes it. */
 export function ProposalList({
   proposals,
@@ -39,7 +45,7 @@ export function ProposalList({
             onClick={() => onTake(proposal)}
           >
             <span className="quiet w-24 shrink-0 tabular-nums">
-              {nth + 1}: {proposal.numbersAdapted ? "other numbers" : PERCENT.format(proposal.likeness)}
+              {nth + 1}: {likenessName(proposal)}
             </span>
             <span>{typedText(proposal.pieces)}</span>
           </button>

@@ -1,6 +1,6 @@
 import type { PairedSegment } from "@unitext/server/api";
 import { useState } from "react";
-import type { Sent } from "./useSegments";
+import type { Sent } from "./waiting";
 
 /** Returns pieces with words replaced, and how often; placeholders stay. */
 function replaced(pieces: PairedSegment["source"], words: string, by: string) {

@@ -3,7 +3,7 @@ import { useEffect, useRef, useState } from "react";
 import { flushSync } from "react-dom";
 import { missingTokens, piecesOf, typedText } from "@unitext/core/translate";
 import { type Proposal, ProposalList, useProposals } from "./Proposals";
-import type { Sent } from "./useSegments";
+import type { Sent } from "./waiting";
 
 export const STATE_NAMES: Record<PairedSegment["state"], string> = {
   untranslated: "untranslated",
@@ -24,6 +24,27 @@ const STATE_COLOURS: Record<PairedSegment["state"], string> = {
 /** How long typing pauses before it is stored, in milliseconds. */
 const PAUSE = 700;
 
+/** Returns a placeholder as it is in a field; for a pair, both ends. */
+const tokenOf = (code: number, codes: PairedSegment["codes"]) =>
+  codes[code]?.single ? `⟨${code}⟩` : `⟨${code}⟩⟨/${code}⟩`;
+
+/** The type under which a placeholder is dragged. */
+const PLACEHOLDER = "text/x-placeholder";
+
+/** Returns where in the text of a field a point of the window is; the end of the text for a point beside it. */
+function offsetAt(field: HTMLTextAreaElement, x: number, y: number): number {
+  const position = document.caretPositionFromPoint?.(x, y);
+  return position?.offsetNode === field ? position.offset : field.value.length;
+}
+
+/** Attributes of what can be dragged into a field, which puts the token where it is dropped. */
+const draggedAs = (token: string) => ({
+  draggable: true,
+  onDragStart: ({ dataTransfer }: React.DragEvent) => {
+    dataTransfer.setData(PLACEHOLDER, token);
+  },
+});
+
 /** A coded text to read: words, and placeholders as small numbers that say what they stand for. */
 function Coded({ pieces, codes }: { pieces: PairedSegment["source"]; codes: PairedSegment["codes"] }) {
   return pieces.map((piece, nth) =>
@@ -32,8 +53,9 @@ function Coded({ pieces, codes }: { pieces: PairedSegment["source"]; codes: Pair
     ) : (
       <span
         key={nth}
-        className="bg-base-300 mx-0.5 rounded px-1 text-[0.7rem] tabular-nums"
+        className="bg-base-300 mx-0.5 cursor-grab rounded px-1 text-[0.7rem] tabular-nums"
         title={codes[piece.code]?.label}
+        {...draggedAs(tokenOf(piece.code, codes))}
       >
         {piece.at === "close" ? `/${piece.code}` : piece.code}
       </span>
@@ -49,6 +71,7 @@ export function SegmentRow({
   canEdit,
   onEnter,
   onNext,
+  onType,
   onSave,
 }: {
   segment: PairedSegment;
@@ -57,6 +80,8 @@ export function SegmentRow({
   canEdit: boolean;
   onEnter: () => void;
   onNext: () => void;
+  /** Called with every change of the field, before it is stored. */
+  onType: (id: string, target: PairedSegment["source"]) => void;
   onSave: (sent: Sent) => void;
 }) {
   const { id, slide, kind, source, target, codes, state, before, onSlide, findings, terms } = segment;
@@ -81,11 +106,13 @@ export function SegmentRow({
   };
   const type = (words: string) => {
     setText(words);
+    onType(id, piecesOf(words, codes));
     clearTimeout(timer.current);
     timer.current = setTimeout(() => send(words, "draft"), PAUSE);
   };
-  const insert = (words: string) => {
-    const { selectionStart: from = text.length, selectionEnd: end = text.length } = field.current ?? {};
+  const insert = (words: string, at?: number) => {
+    const { selectionStart: start = text.length, selectionEnd = text.length } = field.current ?? {};
+    const [from, end] = at === undefined ? [start, selectionEnd] : [at, at];
     // Drawn at once, so that the caret is in its place before the next key.
     flushSync(() => type(text.slice(0, from) + words + text.slice(end)));
     // Between the ends of a pair, where its words go.
@@ -169,6 +196,13 @@ export function SegmentRow({
               if (text !== stored) send(text, "draft");
             }}
             onKeyDown={onKeyDown}
+            onDragOver={(event) => event.dataTransfer.types.includes(PLACEHOLDER) && event.preventDefault()}
+            onDrop={(event) => {
+              const token = event.dataTransfer.getData(PLACEHOLDER);
+              if (!token) return;
+              event.preventDefault();
+              insert(token, offsetAt(event.currentTarget, event.clientX, event.clientY));
+            }}
           />
           <p className="flex flex-wrap items-center gap-1 text-xs">
             <span className="quiet mr-1">{STATE_NAMES[state]}</span>
@@ -178,7 +212,8 @@ export function SegmentRow({
                   key={token}
                   type="button"
                   className="btn btn-xs"
-                  title={`Inserts ${codes[token.slice(1, token.indexOf("⟩"))]?.label}`}
+                  title={`Inserts ${codes[token.slice(1, token.indexOf("⟩"))]?.label}; or drag it into the text`}
+                  {...draggedAs(token)}
                   onClick={() => insert(token)}
                 >
                   {token}

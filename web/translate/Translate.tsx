@@ -1,7 +1,7 @@
 import { useVirtualizer } from "@tanstack/react-virtual";
-import { countWords, type Deck, metadataOf, must, secondsOf } from "@unitext/core/model";
-import { isSpokenByCharacters } from "@unitext/core/translate";
-import { type PairedSegment, DeckState } from "@unitext/server/api";
+import { countWords, type Deck, metadataOf, must, secondsOf, type Slide } from "@unitext/core/model";
+import { isSpokenByCharacters, slideWithTarget, typedText } from "@unitext/core/translate";
+import { DeckAt, type PairedSegment } from "@unitext/server/api";
 import { BookOpen, Tags } from "lucide-react";
 import { useEffect, useMemo, useRef, useState } from "react";
 import { Link, useLocation } from "react-router";
@@ -18,7 +18,6 @@ import { NewTranslation } from "./NewTranslation";
 import { MemoryDialog } from "./MemoryDialog";
 import { Replace } from "./Replace";
 import { SegmentRow, STATE_NAMES } from "./SegmentRow";
-import { typedText } from "@unitext/core/translate";
 import { TermsDialog } from "./TermsDialog";
 import { useSegments } from "./useSegments";
 
@@ -68,23 +67,52 @@ export default function Translate() {
   );
 }
 
+/** A translation as it is typed, before it is stored. */
+interface Typed {
+  id: string;
+  target: PairedSegment["source"];
+}
+
+/** Returns a slide with what is being typed, as long as the slide does not have it. */
+function shownWith(
+  original: Deck,
+  deck: Deck,
+  slides: { slide: Slide; originalSlide: Slide },
+  typed: Typed | undefined,
+  segments: readonly PairedSegment[],
+): Slide {
+  const own = segments.filter(({ originalSlide }) => originalSlide === slides.originalSlide.id);
+  if (!typed || !own.some(({ id }) => id === typed.id)) return slides.slide;
+  const stored = own.flatMap(({ id, source, target, state }) => (target ? [{ id, source, target, state }] : []));
+  return slideWithTarget(original, deck, slides, typed, stored);
+}
+
+const numberOf = (deck: Deck, { id }: Slide) => deck.slides.findIndex((slide) => slide.id === id) + 1;
+
 /** The slide of a segment in both languages, one below the other. */
 function SlidePair({
   segment,
   segments,
-  original,
+  original: data,
+  typed,
   onChoose,
 }: {
   segment: PairedSegment | undefined;
   segments: readonly PairedSegment[];
-  original: string;
+  original: Deck | undefined;
+  typed: Typed | undefined;
   onChoose: (segment: string) => void;
 }) {
   const { deck } = useDeck();
-  const data = useOriginal(original);
   const metadata = useMemo(() => metadataOf(deck), [deck]);
-  const theirs = data?.deck.slides.find(({ id }) => id === segment?.originalSlide);
-  const own = deck.slides.find(({ id }) => id === segment?.slideId);
+  const theirs = data?.slides.find(({ id }) => id === segment?.originalSlide);
+  const stored = deck.slides.find(({ id }) => id === segment?.slideId);
+  const own =
+    useMemo(
+      () =>
+        data && theirs && stored && shownWith(data, deck, { originalSlide: theirs, slide: stored }, typed, segments),
+      [data, deck, theirs, stored, typed, segments],
+    ) ?? stored;
   if (!segment?.slide) return <p className="quiet text-sm">This text is of the deck, not of one slide.</p>;
   return (
     <>
@@ -94,8 +122,8 @@ function SlidePair({
           <SmallSlide
             slide={theirs}
             number={segment.slide}
-            metadata={metadataOf(data.deck)}
-            deck={original}
+            metadata={metadataOf(data)}
+            deck={data.id}
             width={400}
             label="Original"
           />
@@ -106,7 +134,7 @@ function SlidePair({
           <figcaption className="quiet pb-1 text-sm">Translation</figcaption>
           <SmallSlide
             slide={own}
-            number={deck.slides.indexOf(own) + 1}
+            number={numberOf(deck, own)}
             metadata={metadata}
             deck={deck.id}
             width={400}
@@ -116,7 +144,7 @@ function SlidePair({
       ) : (
         <p className="quiet text-sm">The translation has left this slide out.</p>
       )}
-      {own && <Fit slide={own} number={deck.slides.indexOf(own) + 1} segments={segments} onChoose={onChoose} />}
+      {own && <Fit slide={own} number={numberOf(deck, own)} segments={segments} onChoose={onChoose} />}
       {own && (
         <Link className="text-primary text-sm underline" to={`/decks/${deck.id}/refine/${own.id}`}>
           Refine this slide
@@ -126,10 +154,10 @@ function SlidePair({
   );
 }
 
-/** Returns the original of a translated deck with its version; undefined while it loads or when it may not be seen. */
-function useOriginal(id: string | undefined): DeckState | undefined {
-  const key = id === undefined ? null : `/decks/${id}`;
-  return useSWR(key, (path: string) => get(path, DeckState), { revalidateOnFocus: false }).data;
+/** Returns the original of a translated deck as the translation follows it; undefined while it loads. */
+function useOriginal(original: { id: string; version: number } | undefined): Deck | undefined {
+  const key = original && `/decks/${original.id}/at/${original.version}`;
+  return useSWR(key ?? null, (path: string) => get(path, DeckAt), { revalidateOnFocus: false }).data?.deck;
 }
 
 const minutesOf = (deck: Deck) => clock(deck.slides.reduce((sum, slide) => sum + secondsOf(slide, deck.rate), 0));
@@ -158,7 +186,7 @@ function progressOf(segments: readonly PairedSegment[]): string {
 function Segments() {
   const { deck, canEdit } = useDeck();
   const acts = useSegments();
-  const { list, error, saving, save } = acts;
+  const { list, error, saving, isWaiting, save } = acts;
   const { state } = useLocation();
   const remark = (state as { remark?: string } | null)?.remark ?? "";
   const [filter, setFilter] = useState<Filter>("all");
@@ -170,7 +198,8 @@ function Segments() {
   const segments = list?.segments ?? [];
   const tooFull = useTooFull();
   const fullIds = new Set(tooFull.map(({ slide }) => slide.id));
-  const original = useOriginal(list?.original.id);
+  const original = useOriginal(list?.original);
+  const [typed, setTyped] = useState<Typed>();
   // What is being worked on stays in the list until another one is chosen.
   const rows = segments.filter((one) => one.id === current || isWanted(one, filter, words.trim(), fullIds));
   const virtual = useVirtualizer({
@@ -201,7 +230,7 @@ function Segments() {
   const tools = (
     <div className="flex flex-wrap items-center gap-1">
       <span className="quiet px-2 text-sm" role="status">
-        {saving ? "Saving …" : progressOf(segments)}
+        {isWaiting ? "Not saved yet; trying again" : saving ? "Saving …" : progressOf(segments)}
       </span>
       <button type="button" className="btn btn-ghost btn-sm" disabled={!list} onClick={() => setOpen("memory")}>
         <BookOpen size={16} aria-hidden="true" /> Memory
@@ -301,6 +330,7 @@ function Segments() {
                       canEdit={canEdit}
                       onEnter={() => setCurrent(segment.id)}
                       onNext={next}
+                      onType={(id, target) => setTyped({ id, target })}
                       onSave={(sent) => void save([sent])}
                     />
                   </div>
@@ -323,7 +353,7 @@ function Segments() {
               ({languageName(list.from)}) to {languageName(list.to)}
             </p>
           )}
-          {original && <SpeakingTime original={original.deck} />}
+          {original && <SpeakingTime original={original} />}
           {tooFull.length > 0 && filter !== "full" && (
             <button type="button" className="text-primary text-sm underline" onClick={() => setFilter("full")}>
               {tooFull.length === 1 ? "1 slide is" : `${tooFull.length} slides are`} too full
@@ -333,7 +363,8 @@ function Segments() {
             <SlidePair
               segment={segments.find(({ id }) => id === current)}
               segments={segments}
-              original={list.original.id}
+              original={original}
+              typed={typed}
               onChoose={setCurrent}
             />
           )}

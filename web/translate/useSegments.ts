@@ -1,18 +1,22 @@
 import { MemoryTaken, SegmentList, TargetsTaken, TermsTaken } from "@unitext/server/api";
-import { useEffect, useState } from "react";
+import { useEffect, useMemo, useState } from "react";
 import useSWR, { mutate as mutateAll } from "swr";
 import type { z } from "zod";
-import { get, post } from "../api/client";
+import { get, post, Unreachable } from "../api/client";
 import { useDeck } from "../deck/DeckContext";
 import { statesAddress } from "../deck/useUntranslated";
+import { type Sent, useWaiting } from "./waiting";
 
-export type Sent = {
-  id: string;
-  target: SegmentList["segments"][number]["source"];
-  state: SegmentList["segments"][number]["state"];
-  /** The translation as it was when the person began to type. */
-  was?: SegmentList["segments"][number]["target"];
-};
+/** Returns the list with translations that are being stored. */
+function withTargets(list: SegmentList, targets: readonly Sent[]): SegmentList {
+  if (!targets.length) return list;
+  const byId = new Map(targets.map((one) => [one.id, one]));
+  const segments = list.segments.map((one) => {
+    const next = byId.get(one.id);
+    return next ? { ...one, target: next.target, state: next.state, before: null, onSlide: null } : one;
+  });
+  return { ...list, segments };
+}
 
 /** How long after a change of the deck its segments are read again, in milliseconds. */
 const AFTER_CHANGE = 600;
@@ -23,6 +27,7 @@ export function useSegments() {
   const key = `/decks/${deck.id}/segments`;
   const { data, error, mutate } = useSWR(key, () => get(key, SegmentList), { revalidateOnFocus: false });
   const [saving, setSaving] = useState(0);
+  const { waiting, keep, drop } = useWaiting(deck.id, save);
   // Words may also be changed on the slides, or a translation undone.
   // biome-ignore lint/correctness/useExhaustiveDependencies: the list is read again when the deck has changed.
   useEffect(() => {
@@ -33,27 +38,21 @@ export function useSegments() {
 
   /** Stores translations; the list shows them at once, and is read again afterwards with its checks. */
   async function save(targets: readonly Sent[]): Promise<void> {
-    const byId = new Map(targets.map((one) => [one.id, one]));
     setSaving((count) => count + 1);
     try {
-      await mutate(
-        (now) =>
-          now && {
-            ...now,
-            segments: now.segments.map((one) => {
-              const next = byId.get(one.id);
-              return next ? { ...one, target: next.target, state: next.state, before: null, onSlide: null } : one;
-            }),
-          },
-        { revalidate: false },
-      );
+      await mutate((now) => now && withTargets(now, targets), { revalidate: false });
       const { remarks } = await post(key, { targets }, TargetsTaken);
+      drop(targets);
       if (remarks[0]) session.notify(remarks[0]);
       void mutateAll((known) => Array.isArray(known) && known[0] === statesAddress(deck.id));
       await mutate();
     } catch (reason) {
-      session.notify((reason as Error).message);
-      await mutate();
+      if (reason instanceof Unreachable) keep(targets);
+      else {
+        drop(targets);
+        session.notify((reason as Error).message);
+        await mutate();
+      }
     } finally {
       setSaving((count) => count - 1);
     }
@@ -84,8 +83,11 @@ export function useSegments() {
     await mutate();
     return taken;
   }
+  const list = useMemo(() => data && withTargets(data, waiting), [data, waiting]);
   return {
-    list: data,
+    list,
+    /** Whether translations could not be stored yet; they are sent again. */
+    isWaiting: waiting.length > 0,
     reload: () => mutate(),
     error: error as Error | undefined,
     saving: saving > 0,

@@ -1,0 +1,1 @@
+ALTER TABLE "memory" ADD COLUMN "context" jsonb;
