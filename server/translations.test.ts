@@ -1,4 +1,5 @@
 import { type Deck, bindingsOn, slideTexts, textOf } from "@unitext/core/model";
+import { contextsOf } from "@unitext/core/translate";
 import {
   Alignment,
   DeckState,
@@ -146,13 +147,17 @@ describe("a deck in another language", () => {
       json({ targets: [{ id: own?.id, target: ["Der Kai steht bei 4,6 m unter Wasser"], state: "reviewed" }] }),
     );
     const proposals = async (deck: string) => {
-      const id = encodeURIComponent((await segment(deck))?.id ?? "");
-      return Proposals.parse(await (await ask(`/api/decks/${deck}/proposals?segment=${id}`)).json()).proposals;
+      const list = (await segmentsOf(ask, deck)).segments;
+      const { id = "", source } = (await segment(deck)) ?? {};
+      const asked = { from: "en", to: "de", source, context: contextsOf(list).get(id) };
+      return Proposals.parse(await (await ask("/api/memory/proposals", json(asked))).json()).proposals;
     };
     const second = await translate(ask, await note("The quay is under water at 5.2 m"), "de", "none");
     expect(await proposals(second.id)).toEqual([
       { pieces: ["Der Kai steht bei 5,2 m unter Wasser"], likeness: 1, sameContext: false, numbersAdapted: true },
     ]);
+    const again = await translate(ask, await note("The quay is under water at 4.6 m"), "de", "none");
+    expect(await proposals(again.id)).toMatchObject([{ likeness: 1, sameContext: true }]);
     const third = await translate(ask, await note("The old quay is under water at 4.6 m"), "de", "none");
     const [alike] = await proposals(third.id);
     expect(alike?.likeness).toBeGreaterThan(0.8);

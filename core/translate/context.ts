@@ -15,7 +15,7 @@ export const lookupWords = (pieces: readonly Piece[]): string =>
   wordsOf(pieces).toLowerCase().replace(/\s+/g, " ").trim();
 
 /** Returns the context of every segment, by its id. */
-export function contextsOf(segments: readonly Segment[]): Map<string, Context> {
+export function contextsOf(segments: readonly Pick<Segment, "id" | "source">[]): Map<string, Context> {
   const words = segments.map(({ source }) => lookupWords(source).slice(0, COMPARED));
   return new Map(
     segments.map(({ id }, nth) => [id, { before: words[nth - 1] ?? "", after: words[nth + 1] ?? "" }] as const),

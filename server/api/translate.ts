@@ -95,6 +95,14 @@ export type TargetsSent = z.infer<typeof TargetsSent>;
 export const TargetsTaken = z.object({ taken: z.number().int(), remarks: z.array(z.string()) });
 export type TargetsTaken = z.infer<typeof TargetsTaken>;
 
+/** Asks what a memory has for a text between two others. */
+export const ProposalsAsked = z.object({
+  from: Language,
+  to: Language,
+  source: z.array(PieceSchema).max(2000),
+  context: z.object({ before: z.string().max(1000), after: z.string().max(1000) }).optional(),
+});
+
 /** What a memory proposes for a segment, the most similar first; `likeness` is from 0 to 1. */
 export const Proposals = z.object({
   proposals: z.array(

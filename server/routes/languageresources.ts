@@ -6,6 +6,8 @@ import {
   LanguagePair,
   type MemoryFound,
   MemorySearch,
+  type Proposals,
+  ProposalsAsked,
   type TermList,
   TermList as TermListSchema,
   type TermSchema,
@@ -17,6 +19,7 @@ import {
   correctUnit,
   forgetUnit,
   memoryUnits,
+  recall,
   remember,
   rightOn,
   searchMemory,
@@ -46,6 +49,17 @@ export function languageResourceRoutes(context: AppContext): Router {
       const file = fileOf(request, "memory.tmx");
       const units = await work.run("readMemory", { file, ...pair }, asker(call));
       response.json({ units: await remember(db, user.id, units) });
+    }),
+  );
+
+  routes.post(
+    "/memory/proposals",
+    json,
+    route(async (call) => {
+      const asked = body(ProposalsAsked, call.request);
+      const units = await recall(db, call.user.id, asked);
+      const proposals = await work.run("rankProposals", { ...asked, units }, asker(call));
+      call.response.json({ proposals } satisfies Proposals);
     }),
   );
 

@@ -2,7 +2,7 @@ import { tailorDeck } from "@unitext/core/divide";
 import type { SingleChange } from "@unitext/core/edit";
 import type { SegmentFile } from "@unitext/core/formats/segments";
 import { checked, type Deck, Failure } from "@unitext/core/model";
-import { contextsOf, sameLanguage, segmentsOf } from "@unitext/core/translate";
+import { sameLanguage } from "@unitext/core/translate";
 import express, { Router } from "express";
 import { nanoid } from "nanoid";
 import {
@@ -209,23 +209,6 @@ export function translationRoutes(context: AppContext): Router {
       const { targets } = body(TargetsSchema, call.request);
       const words = targets.length === 1 ? "Translated a text" : `Translated ${targets.length} texts`;
       call.response.json(await takeIn(context, call, targets, words));
-    }),
-  );
-
-  routes.get(
-    "/decks/:deck/proposals",
-    deckRoute(context, "see", async (call) => {
-      const { own, original } = await loadTranslation(context, call);
-      const wanted = String(call.request.query.segment ?? "");
-      const segments = segmentsOf(original, own.original?.segmentation);
-      const segment = segments.find(({ id }) => id === wanted);
-      if (!segment) throw new Failure("not-found", wanted, "The original has no such text any more.");
-      const pair = { from: original.language, to: own.language };
-      const { source } = segment;
-      const units = await recall(db, call.user.id, { ...pair, source });
-      const asked = { source, context: contextsOf(segments).get(wanted), units, ...pair };
-      const proposals = await work.run("rankProposals", asked, asker(call));
-      call.response.json({ proposals });
     }),
   );
 

@@ -1,17 +1,16 @@
-import { Proposals } from "@unitext/server/api";
+import { Proposals, type ProposalsAsked } from "@unitext/server/api";
 import useSWR from "swr";
-import { get } from "../api/client";
-import { useDeck } from "../deck/DeckContext";
+import type { z } from "zod";
+import { post } from "../api/client";
 import { typedText } from "@unitext/core/translate";
 
 export type Proposal = Proposals["proposals"][number];
 
-/** Returns the memory's proposals for a segment; empty while they load and when no segment is given. */
-export function useProposals(segment: string | undefined): readonly Proposal[] {
-  const { deck } = useDeck();
+/** Returns the memory's proposals for a text; empty while they load and when no text is given. */
+export function useProposals(asked: z.infer<typeof ProposalsAsked> | undefined): readonly Proposal[] {
   const { data } = useSWR(
-    segment === undefined ? null : `/decks/${deck.id}/proposals?segment=${encodeURIComponent(segment)}`,
-    (path: string) => get(path, Proposals),
+    asked && ["/memory/proposals", JSON.stringify(asked)],
+    ([path]) => post(path, asked, Proposals),
     { revalidateOnFocus: false },
   );
   return data?.proposals ?? [];

@@ -1,7 +1,7 @@
 import type { PairedSegment } from "@unitext/server/api";
 import { useEffect, useRef, useState } from "react";
 import { flushSync } from "react-dom";
-import { missingTokens, piecesOf, typedText } from "@unitext/core/translate";
+import { type Context, missingTokens, piecesOf, typedText } from "@unitext/core/translate";
 import { type Proposal, ProposalList, useProposals } from "./Proposals";
 import type { Sent } from "./waiting";
 
@@ -66,6 +66,7 @@ function Coded({ pieces, codes }: { pieces: PairedSegment["source"]; codes: Pair
 /** A segment: its source, the field for its translation, its state, and what the checks found. */
 export function SegmentRow({
   segment,
+  context,
   languages: { from, to },
   current,
   canEdit,
@@ -75,6 +76,7 @@ export function SegmentRow({
   onSave,
 }: {
   segment: PairedSegment;
+  context: Context | undefined;
   languages: { from: string; to: string };
   current: boolean;
   canEdit: boolean;
@@ -88,7 +90,9 @@ export function SegmentRow({
   const codesInUse = source.filter((piece) => typeof piece !== "string").length;
   const stored = target ? typedText(target) : "";
   const [text, setText] = useState(stored);
-  const proposals = useProposals(current ? id : undefined).filter(({ pieces }) => typedText(pieces) !== text);
+  const proposals = useProposals(current ? { from, to, source, context } : undefined).filter(
+    ({ pieces }) => typedText(pieces) !== text,
+  );
   const field = useRef<HTMLTextAreaElement>(null);
   const timer = useRef<ReturnType<typeof setTimeout>>(undefined);
   useEffect(() => {

@@ -1,6 +1,6 @@
 import { useVirtualizer } from "@tanstack/react-virtual";
 import { countWords, type Deck, metadataOf, must, secondsOf, type Slide } from "@unitext/core/model";
-import { isSpokenByCharacters, slideWithTarget, typedText } from "@unitext/core/translate";
+import { contextsOf, isSpokenByCharacters, slideWithTarget, typedText } from "@unitext/core/translate";
 import { DeckAt, type PairedSegment } from "@unitext/server/api";
 import { BookOpen, Tags } from "lucide-react";
 import { useEffect, useMemo, useRef, useState } from "react";
@@ -196,6 +196,7 @@ function Segments() {
   const [open, setOpen] = useState<"memory" | "terms">();
   const scroller = useRef<HTMLDivElement>(null);
   const segments = list?.segments ?? [];
+  const contexts = useMemo(() => contextsOf(list?.segments ?? []), [list]);
   const tooFull = useTooFull();
   const fullIds = new Set(tooFull.map(({ slide }) => slide.id));
   const original = useOriginal(list?.original);
@@ -325,6 +326,7 @@ function Segments() {
                   >
                     <SegmentRow
                       segment={segment}
+                      context={contexts.get(segment.id)}
                       languages={{ from: list?.from ?? "", to: list?.to ?? "" }}
                       current={segment.id === current}
                       canEdit={canEdit}
