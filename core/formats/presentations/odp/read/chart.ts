@@ -1,7 +1,7 @@
-import { cutText, type ChartElement, type ChartType, type ChartOptions, type Series } from "@unitext/core/model";
+import type { ChartOfFile } from "../../shared/chartdirection";
+import { cutText, type ChartOptions, type ChartType, type Series } from "@unitext/core/model";
 import { at, child, childrenOf, localName, type XmlNode, attribute } from "../../../shared/xml";
 
-export type ReadChart = Pick<ChartElement, "type" | "categories" | "series"> & ChartOptions & { unlike?: string };
 const FORMS: Record<string, ChartType> = {
   bar: "column",
   line: "line",
@@ -266,7 +266,7 @@ function labelsOf(document: ChartDocument): ChartOptions["labels"] {
 }
 
 /** Reads a chart document (`office:chart`); undefined when it has no values. */
-export function readChart(content: XmlNode): ReadChart | undefined {
+export function readChart(content: XmlNode): ChartOfFile | undefined {
   const chart = at(content, "body", "chart", "chart");
   const area = child(chart, "plot-area");
   if (!chart || !area) return undefined;
@@ -291,6 +291,8 @@ export function readChart(content: XmlNode): ReadChart | undefined {
   const secondaryFormat = usualShare(stack, document.format(second));
   const isReversed = document.property(x, "chart", "reverse-direction") === "true";
   const reversed = type !== "scatter" && x !== undefined && isReversed !== (type === "bar");
+  const horizontal = type === "bar" ? first : x;
+  const fromRight = document.property(horizontal, "chart", "reverse-direction") === "true";
   const xAxis = { ...document.axisOptions(x), ...(reversed ? { reversed: true } : {}) };
   const yAxis = document.axisOptions(first);
   const secondaryAxis = {
@@ -301,6 +303,7 @@ export function readChart(content: XmlNode): ReadChart | undefined {
   const unlike = LIKE[classOf(chart)] ?? (plot("three-dimensional") ? "its depth" : undefined);
   return {
     type,
+    fromRight,
     categories,
     series,
     ...(stack ? { stack } : {}),

@@ -1,3 +1,4 @@
+import { type ChartOfFile, inDeckDirection } from "../../shared/chartdirection";
 import {
   type Element,
   type Frame,
@@ -172,9 +173,10 @@ function readObject(parts: FrameParts, object: XmlNode): Element | undefined {
 function chartElement(
   { styles: { work }, base, transform }: FrameParts,
   content: XmlNode,
-  { unlike, ...chart }: NonNullable<ReturnType<typeof readChart>>,
+  chart: ChartOfFile,
 ): Element {
   const { number: slide, report } = work;
+  const { unlike } = chart;
   if (unlike)
     report.adapted.push({
       slide,
@@ -193,5 +195,11 @@ function chartElement(
     ...(takesData(content) ? { data: true } : {}),
     ...(unsupported.length ? { unsupported: [...(base.sourceShape.unsupported ?? []), ...unsupported] } : {}),
   };
-  return { kind: "chart", ...base, ...(sourceShape ? { sourceShape } : {}), ...transform, ...chart } as Element;
+  return {
+    kind: "chart",
+    ...base,
+    ...(sourceShape ? { sourceShape } : {}),
+    ...transform,
+    ...inDeckDirection(chart, work.text.language ?? "en"),
+  } as Element;
 }

@@ -88,6 +88,7 @@ export function ownProperties(element: XmlNode): Properties {
       ...valuesOf(child(element, "table-cell-properties")),
       ...valuesOf(child(element, "table-column-properties")),
       ...valuesOf(child(element, "table-row-properties")),
+      ...valuesOf(child(element, "table-properties")),
     },
     list,
     columns: valuesOf(child(graphic, "columns")),

@@ -150,8 +150,10 @@ export function readTable(
     return round(points(cell["row-height"] ?? cell["min-row-height"]) ?? 0);
   });
   const header = rows.findIndex(({ head }) => !head);
+  const mode = styles.properties("table", attribute(table, "style-name")).cell["writing-mode"];
   return {
     kind: "table",
+    ...(mode?.startsWith("rl") ? { direction: "rtl" as const } : {}),
     rows: grid,
     header: header > 0 ? header : isSet(table, "use-first-row-styles") ? 1 : 0,
     align: columns.map(() => "start" as const),

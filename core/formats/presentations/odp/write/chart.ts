@@ -1,3 +1,4 @@
+import { mirroredSide } from "../../shared/chartdirection";
 import {
   type ChartElement,
   escapeXml,
@@ -67,6 +68,7 @@ class ChartWriter {
     private readonly chart: ChartElement,
     private readonly palette: readonly string[],
     private readonly size: number,
+    private readonly fromRight: boolean,
   ) {
     const { type, categories, series } = chart;
     this.isRound = type === "pie" || type === "doughnut";
@@ -92,7 +94,7 @@ class ChartWriter {
       side === "none"
         ? ""
         : xml("chart:legend", {
-            "chart:legend-position": LEGEND[side],
+            "chart:legend-position": LEGEND[this.fromRight ? mirroredSide(side) : side],
             "chart:style-name": this.styles.style("chart", this.text),
           }),
       this.plotArea(),
@@ -141,7 +143,10 @@ class ChartWriter {
     which: "primary" | "secondary",
     numbers: string | undefined,
   ): string {
-    const reversed = dimension === "x" && (this.chart.type === "bar") !== (given?.reversed === true);
+    const isBar = this.chart.type === "bar";
+    const isHorizontal = (dimension === "y") === isBar;
+    const turned = dimension === "x" && isBar !== (given?.reversed === true);
+    const reversed = turned !== (isHorizontal && this.fromRight);
     const style = this.styles.style(
       "chart",
       {
@@ -289,8 +294,9 @@ export function chartContent(
   { width, height }: Pick<Frame, "width" | "height">,
   palette: readonly string[],
   size: number,
+  { fromRight }: { fromRight: boolean },
 ): string {
-  const writer = new ChartWriter(chart, palette, size);
+  const writer = new ChartWriter(chart, palette, size, fromRight);
   const whole = writer.xml(width, height);
   return xml(
     "office:document-content",

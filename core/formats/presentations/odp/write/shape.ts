@@ -1,3 +1,4 @@
+import { runsFromRight } from "../../shared/chartdirection";
 import { formulaMathml, palette } from "@unitext/core/figures";
 import { loosePlace, sizeOf, turning } from "@unitext/core/layout";
 import {
@@ -154,6 +155,7 @@ const SHAPES: { [K in ElementKind]: (element: Extract<Element, { kind: K }>, sha
         shape.frame,
         palette(work.theme.colours),
         Math.max(8, Math.min(14, shape.frame.height / 24)),
+        { fromRight: runsFromRight(element, work.metadata.language) },
       ),
     );
     return xml(

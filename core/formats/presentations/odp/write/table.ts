@@ -1,5 +1,5 @@
 import type { PartTextContext } from "./stylesheet";
-import { type TableGrid, type CellAppearance, tableAppearance } from "@unitext/core/layout";
+import { type TableGrid, type CellAppearance, isMirrored, tableAppearance } from "@unitext/core/layout";
 import { type TableElement, type Cell, plainText, must } from "@unitext/core/model";
 import { flattenRuns } from "../../../shared/sourcepackage";
 import { xml } from "../../../shared/xml";
@@ -8,7 +8,7 @@ import { fillAttributes, place } from "./drawing";
 import { type Shape, type Work, borderOf, contextFor, inLevels } from "./frame";
 import { textXml } from "./text";
 
-type Table = Pick<TableElement, "rows" | "header" | "align" | "widths" | "heights" | "style">;
+type Table = Pick<TableElement, "rows" | "header" | "align" | "widths" | "heights" | "style" | "direction">;
 
 /** Returns the appearance of a table: its own, or that of the theme where it has none. */
 function tableTransform(
@@ -92,9 +92,16 @@ function tableXml(table: Table, shape: Shape, work: Work, laid: TableGrid | unde
   const grid = Array.from({ length: columns }, (_, x) =>
     xml("table:table-column", { "table:style-name": columnStyle(widths[x] || shape.frame.width / columns) }),
   );
+  // ODF 1.3 part 3, 20.404: the columns of a table run in its writing mode.
+  const rightToLeft = styles.remember("table/rl-tb", undefined, () =>
+    styles.style("table", { "table-properties": { "style:writing-mode": "rl-tb" } }),
+  );
   return xml(
     "table:table",
-    { "table:use-first-row-styles": header ? "true" : undefined },
+    {
+      "table:style-name": isMirrored(table, work.metadata.language) ? rightToLeft : undefined,
+      "table:use-first-row-styles": header ? "true" : undefined,
+    },
     ...grid,
     header ? xml("table:table-header-rows", {}, ...lines.slice(0, header)) : "",
     ...lines.slice(header),

@@ -1,9 +1,9 @@
-import { type ChartOptions, cutText, type ChartElement, type ChartType, type Series, must } from "@unitext/core/model";
+import type { ChartOfFile } from "../../shared/chartdirection";
+import { cutText, type ChartOptions, type ChartType, type Series, must } from "@unitext/core/model";
 import { at, child, childrenOf, localName, type XmlElement } from "../../../shared/xml";
 import { type ColourContext, colourIn } from "./colour";
 
 /** A chart as it is read; `unlike` says what is drawn differently from the file. */
-export type ReadChart = Pick<ChartElement, "type" | "categories" | "series"> & ChartOptions & { unlike?: string };
 
 const PLOTS: Record<string, ChartType> = {
   barChart: "column",
@@ -250,7 +250,7 @@ const ownFormat = (holder: XmlElement | undefined) => {
 const LEGEND = { t: "top", b: "bottom", l: "left", r: "right", tr: "right" } as const;
 
 /** Reads a chart part (`c:chartSpace`); undefined when it has no known plot or no values. */
-export function readChart(space: XmlElement, colours: ColourContext): ReadChart | undefined {
+export function readChart(space: XmlElement, colours: ColourContext): ChartOfFile | undefined {
   const chart = child(space, "chart");
   const area = child(chart, "plotArea");
   const plots = (area?.children ?? []).filter((part) => localName(part) in PLOTS);
@@ -275,6 +275,8 @@ export function readChart(space: XmlElement, colours: ColourContext): ReadChart 
   // Bars start at the bottom unless their axis is reversed (21.2.2.130); ours start at the top.
   const isReversed = child(child(axes.x, "scaling"), "orientation")?.attributes.val === "maxMin";
   const reversed = axes.x !== undefined && type !== "scatter" && isReversed !== (type === "bar");
+  const horizontal = type === "bar" ? axes.y : axes.x;
+  const fromRight = child(child(horizontal, "scaling"), "orientation")?.attributes.val === "maxMin";
   const xAxis = { ...axisOptions(axes.x), ...(reversed ? { reversed: true } : {}) };
   const yAxis = axisOptions(axes.y);
   const secondaryShown = ownFormat(axes.secondary) ?? secondaryFormat;
@@ -289,6 +291,7 @@ export function readChart(space: XmlElement, colours: ColourContext): ReadChart 
   const unlike = plots.map((plot) => LIKE[localName(plot)]).find(Boolean);
   return {
     type,
+    fromRight,
     categories,
     series,
     ...(stack ? { stack } : {}),

@@ -1,3 +1,4 @@
+import { inDeckDirection } from "../../shared/chartdirection";
 import {
   type ArrangementName,
   type Asset,
@@ -37,6 +38,8 @@ export interface OwnFile {
   files: PptxFiles;
   left: Report["left"];
   readonly codeFont: string | undefined;
+  /** The language of the deck. */
+  readonly language: string;
   linker(path: string, number: number): ReadContext["link"];
   /** A shape written by Unitext that another program changed. */
   repainted(shape: XmlElement, slide: OwnSlide, identity: TaggedIdentity & { id: string }): Element | undefined;
@@ -237,7 +240,7 @@ export class OwnSlideReader {
         canonical([whole.type, whole.categories, valuesOf(whole)])
     )
       return { ...whole, ...base } as Element;
-    const { unlike: _, ...facts } = chart;
+    const facts = inDeckDirection(chart, this.file.language);
     const series = facts.series.map(({ colour: __, ...values }) => values);
     return { ...base, kind: "chart", ...facts, series } as Element;
   }

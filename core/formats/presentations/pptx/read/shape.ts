@@ -1,3 +1,4 @@
+import { inDeckDirection } from "../../shared/chartdirection";
 import { cutText, ForeignDrawing, type Element, slotsOf } from "@unitext/core/model";
 import { at, child, childrenOf, localName, type XmlElement } from "../../../shared/xml";
 import { chartsIn, type DrawingContext, relationOf } from "./drawing";
@@ -142,14 +143,14 @@ export class ShapeReader {
       const part = this.chartPart(shape);
       const read = part && readChart(part, this.work.colours);
       if (read) {
-        const { unlike, ...chart } = read;
+        const { unlike } = read;
         if (unlike)
           adapted(
             this.work,
             `the chart “${named.name ?? ""}”`,
             `drawn without ${unlike.startsWith("a ") ? "its own form" : unlike} (${unlike}); a .pptx keeps it`,
           );
-        return { kind: "chart", ...base, ...chart };
+        return { kind: "chart", ...base, ...inDeckDirection(read, this.work.styles.language ?? "en") };
       }
       adapted(this.work, `the chart “${named.name ?? ""}”`, "its values cannot be read; a .pptx keeps it");
       return foreign("chart", base, named, []);

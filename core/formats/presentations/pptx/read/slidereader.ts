@@ -65,6 +65,10 @@ export class SlideReader implements OwnFile {
     this.comments = commentReader(parts.pack, parts.main, parts.left);
   }
 
+  get language(): string {
+    return this.parts.language;
+  }
+
   linker(path: string, number: number): ReadContext["link"] {
     return this.parts.linker(path, number);
   }

@@ -1,3 +1,4 @@
+import { mirroredSide } from "../../shared/chartdirection";
 import { type Series, escapeXml, hasSecondAxis, isJoined, must, columnName } from "@unitext/core/model";
 import { xml, XML_HEAD } from "../../../shared/xml";
 import { NS } from "../package/names";
@@ -156,11 +157,19 @@ function plotXml(plot: Plot, chart: Chart, palette: readonly string[]): string {
   }
 }
 
+const LEGEND_SIDES = { top: "t", right: "r", bottom: "b", left: "l", none: "r" } as const;
+
 /**
  * Writes a chart part (`c:chartSpace`, ECMA-376-1, 21.2): its values with their cells in the workbook under the given
- * relationship.
+ * relationship. `fromRight` is whether its horizontal axis runs from right to left.
  */
-export function chartPart(chart: Chart, palette: readonly string[], workbookId: string): string {
+export function chartPart(
+  chart: Chart,
+  palette: readonly string[],
+  workbookId: string,
+  { fromRight }: { fromRight: boolean },
+): string {
+  const side = chart.legend ?? "top";
   const legend =
     chart.legend === "none" ||
     (chart.legend === undefined && chart.series.length === 1 && chart.type !== "pie" && chart.type !== "doughnut")
@@ -168,7 +177,7 @@ export function chartPart(chart: Chart, palette: readonly string[], workbookId: 
       : xml(
           "c:legend",
           {},
-          val("c:legendPos", { top: "t", right: "r", bottom: "b", left: "l", none: "r" }[chart.legend ?? "top"]),
+          val("c:legendPos", LEGEND_SIDES[fromRight ? mirroredSide(side) : side]),
           val("c:overlay", 0),
         );
   return (
@@ -188,7 +197,7 @@ export function chartPart(chart: Chart, palette: readonly string[], workbookId: 
           {},
           "<c:layout/>",
           ...plotsOf(chart).map((plot) => plotXml(plot, chart, palette)),
-          axesXml(chart),
+          axesXml(chart, fromRight),
         ),
         legend,
         val("c:plotVisOnly", 1),

@@ -44,14 +44,15 @@ interface ValueAxis {
   crosses: string;
   between: "between" | "midCat";
   hasGrid?: boolean;
+  fromRight?: boolean;
 }
 
-const valueAxis = (chart: Chart, { id, side, options, format, crosses, between, hasGrid }: ValueAxis) =>
+const valueAxis = (chart: Chart, { id, side, options, format, crosses, between, hasGrid, fromRight }: ValueAxis) =>
   xml(
     "c:valAx",
     {},
     val("c:axId", id),
-    scaling(options),
+    scaling(options, fromRight),
     val("c:delete", 0),
     val("c:axPos", side),
     hasGrid ? GRID : "",
@@ -63,7 +64,7 @@ const valueAxis = (chart: Chart, { id, side, options, format, crosses, between, 
 
 interface CategoryAxis {
   id: string;
-  side: "b" | "l";
+  side: "b" | "l" | "r";
   title?: string | undefined;
   isReversed: boolean;
   isHidden: boolean;
@@ -86,8 +87,11 @@ const categoryAxis = ({ id, side, title, isReversed, isHidden, crosses }: Catego
     val("c:noMultiLvlLbl", 0),
   );
 
-/** Writes the axes of a chart: none for pies, else a pair, and a second pair for a secondary axis. */
-export function axesXml(chart: Chart): string {
+/**
+ * Writes the axes of a chart: none for pies, else a pair, and a second pair for a secondary axis. Where the horizontal
+ * axis runs from the right, the vertical ones change sides.
+ */
+export function axesXml(chart: Chart, fromRight: boolean): string {
   const { type, xAxis, yAxis, secondaryAxis, format } = chart;
   if (type === "pie" || type === "doughnut") return "";
   const [x, y] = AXES.primary;
@@ -95,20 +99,30 @@ export function axesXml(chart: Chart): string {
   const isReversed = xAxis?.reversed === true;
   // Bars start at the bottom in the standard and at the top here.
   const isTurned = isBar !== isReversed;
+  const [near, far] = fromRight ? (["r", "l"] as const) : (["l", "r"] as const);
   const first =
     type === "scatter"
-      ? valueAxis(chart, { id: x, side: "b", options: xAxis, format, crosses: crossing(y), between: "midCat" })
+      ? valueAxis(chart, {
+          id: x,
+          side: "b",
+          options: xAxis,
+          format,
+          crosses: crossing(y),
+          between: "midCat",
+          fromRight,
+        })
       : categoryAxis({
           id: x,
-          side: isBar ? "l" : "b",
+          side: isBar ? near : "b",
           title: xAxis?.title,
-          isReversed: isTurned,
+          isReversed: isTurned !== (fromRight && !isBar),
           isHidden: false,
           crosses: crossing(y),
         });
   const second = valueAxis(chart, {
     id: y,
-    side: isBar ? "b" : "l",
+    side: isBar ? "b" : near,
+    fromRight: fromRight && isBar,
     options: yAxis,
     format,
     crosses: crossing(x, isTurned ? "max" : "autoZero"),
@@ -120,12 +134,18 @@ export function axesXml(chart: Chart): string {
   const [below, beside] = AXES.secondary;
   const values = valueAxis(chart, {
     id: beside,
-    side: "r",
+    side: far,
     options: secondaryAxis,
     format: secondaryAxis?.format,
     crosses: crossing(below, "max"),
     between: "between",
   });
-  const hidden = categoryAxis({ id: below, side: "b", isReversed, isHidden: true, crosses: crossing(beside) });
+  const hidden = categoryAxis({
+    id: below,
+    side: "b",
+    isReversed: isReversed !== fromRight,
+    isHidden: true,
+    crosses: crossing(beside),
+  });
   return first + second + values + hidden;
 }

@@ -1,3 +1,4 @@
+import { runsFromRight } from "../../shared/chartdirection";
 import { palette } from "@unitext/core/figures";
 import { sizeOf, type TableGrid, tableAppearance, isMirrored } from "@unitext/core/layout";
 import type { Element, LevelStyle, Paragraph, RichText, TableElement } from "@unitext/core/model";
@@ -117,13 +118,19 @@ function tableFrame(
 export function chartShape(element: Extract<Element, { kind: "chart" }>, work: ShapeWork): string {
   const { pack, relationships, path } = work;
   if (!element.series.some(({ values }) => values.length)) return tableFrame(chartTable(element), work);
+  const { theme, language } = work.metadata;
   const own = new Relationships();
   const chart = pack.free("ppt/charts/chart1.xml");
   pack.put(chart, TYPE.chart, new Uint8Array());
   const book = pack.free("ppt/embeddings/workbook1.xlsx");
   pack.put(book, undefined, workbook(element));
   const id = own.add(REL.workbook, relativeTo(chart, book));
-  pack.add(chart, TYPE.chart, chartPart(element, palette(work.metadata.theme.colours), id), own);
+  pack.add(
+    chart,
+    TYPE.chart,
+    chartPart(element, palette(theme.colours), id, { fromRight: runsFromRight(element, language) }),
+    own,
+  );
   return graphicFrame(
     work,
     element,
