@@ -27,8 +27,14 @@ const codeOf = (language: string) => CODES[language.slice(0, 2).toLowerCase()] ?
 /** How long one run may take, in milliseconds. */
 const LIMIT = 60_000;
 
+interface RunOptions {
+  signal?: AbortSignal | undefined;
+  /** How long the run may take, in milliseconds. */
+  limit?: number | undefined;
+}
+
 /** Runs apertium. Rejects with a Failure `unavailable` if it is not installed, takes too long or fails. */
-function apertium(args: readonly string[], input: string, signal?: AbortSignal): Promise<string> {
+function apertium(args: readonly string[], input: string, { signal, limit = LIMIT }: RunOptions = {}): Promise<string> {
   return new Promise((resolve, reject) => {
     // Its scripts open /dev/stdin, which is a socket here and a pipe behind cat.
     const child = spawn(
@@ -36,16 +42,28 @@ function apertium(args: readonly string[], input: string, signal?: AbortSignal):
       ["-c", 'command -v apertium > /dev/null || exit 127; cat | apertium "$@"', "sh", ...args],
       {
         stdio: ["pipe", "pipe", "ignore"],
-        timeout: LIMIT,
-        ...(signal ? { signal } : {}),
+        env: process.env,
+        // A group of its own: apertium is a pipeline of programs, which are ended together.
+        detached: true,
       },
     );
+    const end = () => {
+      try {
+        if (child.pid !== undefined) process.kill(-child.pid, "SIGKILL");
+      } catch {
+        // It has ended by itself.
+      }
+    };
+    const timer = setTimeout(end, limit);
+    signal?.addEventListener("abort", end, { once: true });
     const chunks: Buffer[] = [];
     child.stdout.on("data", (chunk: Buffer) => chunks.push(chunk));
     child.stdin.on("error", () => undefined);
     const refuse = (why: string) => reject(new Failure("unavailable", "apertium", why));
     child.once("error", () => refuse("apertium was ended before it had translated."));
     child.once("close", (code) => {
+      clearTimeout(timer);
+      signal?.removeEventListener("abort", end);
       if (code === 0) resolve(Buffer.concat(chunks).toString("utf8"));
       else if (code === 127)
         refuse("apertium is not installed. Install it with: apt-get install apertium apertium-eng-spa");
@@ -99,7 +117,7 @@ function fromStream(text: string): Piece[] {
  */
 export async function translateLocally(
   texts: readonly (readonly Piece[])[],
-  { from, to, signal }: { from: string; to: string; signal?: AbortSignal },
+  { from, to, ...options }: { from: string; to: string } & RunOptions,
 ): Promise<(Piece[] | undefined)[]> {
   const pair = `${codeOf(from)}-${codeOf(to)}`;
   const pairs = await apertiumPairs();
@@ -109,7 +127,7 @@ export async function translateLocally(
       "apertium",
       `apertium has no pair ${pair} on this machine${pairs.length ? ` (it has ${pairs.join(", ")})` : ""}. Debian's packages of pairs are called apertium-${pair}.`,
     );
-  const answer = await apertium(["-u", "-f", "none", pair], texts.map(inStream).join(BETWEEN) + BETWEEN, signal);
+  const answer = await apertium(["-u", "-f", "none", pair], texts.map(inStream).join(BETWEEN) + BETWEEN, options);
   const parts = answer.split(/\.?\[\]\[<between>\]\n?/);
   return texts.map((source, nth) => proposalOf(source, fromStream(parts[nth] ?? ""), { from, to }));
 }

@@ -8,6 +8,8 @@ import { startPostgres } from "./postgres.mjs";
 import { built, isRoot, npmPackages, root, systemPackages } from "./prepare.mjs";
 
 systemPackages([
+  "apertium",
+  "apertium-eng-spa",
   "postgresql",
   "chromium",
   "python3-odf",

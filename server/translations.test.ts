@@ -340,4 +340,19 @@ describe("a deck in another language", () => {
     const list = await segmentsOf(ask, id);
     expect(list.original.newest).toBeGreaterThan(list.original.version);
   });
+
+  it("stays as it is when its original is deleted, and says so", async () => {
+    const ask = await server.as("noor");
+    const original = await make(ask);
+    const { id } = await translate(ask, original, "de", "pseudo");
+    const before = DeckState.parse(await (await ask(`/api/decks/${id}`)).json()).deck;
+    const { segments } = await segmentsOf(ask, id);
+    await ask(`/api/decks/${original}`, { method: "DELETE" });
+    const refused = await ask(`/api/decks/${id}/segments`);
+    expect(refused.status).toBe(404);
+    expect(await refused.text()).toContain("The original of this translation was deleted");
+    const sent = json({ targets: [{ id: segments[0]?.id, target: ["x"], state: "draft" }] });
+    expect((await ask(`/api/decks/${id}/segments`, sent)).status).toBe(404);
+    expect(DeckState.parse(await (await ask(`/api/decks/${id}`)).json()).deck).toEqual(before);
+  });
 });

@@ -20,6 +20,9 @@ const short = (pieces: readonly Piece[]) => {
   return words.length > 60 ? `${words.slice(0, 59)}…` : words;
 };
 
+/** How many texts that are not in the deck are listed; a file for another deck has thousands. */
+const LISTED = 50;
+
 /** Translations by their source. When a source has several, they are used in order, and the last one is then repeated. */
 class BySource {
   private readonly lists = new Map<string, ExchangeFile["segments"]>();
@@ -59,11 +62,12 @@ export function matchTargets(segments: readonly Segment[], file: ExchangeFile): 
     else if (!same) open.push(segment);
   }
   for (const [unit, parts] of unitsOf(open)) takeWhole(unit, parts, file, targets, used);
-  for (const { id, source, target } of file.segments)
-    if (target && !used.has(id) && !wanted.has(keyOf(source)))
-      remarks.push(
-        `“${short(source)}” is not in the deck any more, or reads otherwise; its translation was not taken.`,
-      );
+  const unused = file.segments.filter(
+    ({ id, source, target }) => target && !used.has(id) && !wanted.has(keyOf(source)),
+  );
+  for (const { source } of unused.slice(0, LISTED))
+    remarks.push(`“${short(source)}” is not in the deck any more, or reads otherwise; its translation was not taken.`);
+  if (unused.length > LISTED) remarks.push(`The same is true of ${unused.length - LISTED} more texts of the file.`);
   return { targets, remarks };
 }
 

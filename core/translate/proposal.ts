@@ -13,9 +13,19 @@ function capitalised(pieces: readonly Piece[], language: string): Piece[] {
   });
 }
 
+/** Returns pieces without the spaces at their edges that the source does not have. */
+function withEdgesOf(source: readonly Piece[], pieces: readonly Piece[]): Piece[] {
+  const isSpace = (piece: Piece | undefined, edge: RegExp) => typeof piece === "string" && edge.test(piece);
+  return pieces.map((piece, nth) => {
+    if (typeof piece !== "string") return piece;
+    const start = nth === 0 && !isSpace(source[0], /^\s/) ? piece.trimStart() : piece;
+    return nth === pieces.length - 1 && !isSpace(source.at(-1), /\s$/) ? start.trimEnd() : start;
+  });
+}
+
 /**
  * Returns what an engine made of a text as a proposal: numbers in the form of the target language, the capital of the
- * source at the beginning, no doubled spaces. Undefined when a placeholder was lost or there are no words.
+ * source at the beginning, no doubled spaces, none added at the edges. Undefined when a placeholder was lost or there are no words.
  */
 export function proposalOf(
   source: readonly Piece[],
@@ -32,5 +42,5 @@ export function proposalOf(
   });
   const first = FIRST_LETTER.exec(wordsOf(source))?.[0] ?? "";
   const isCapital = first !== first.toLocaleLowerCase(from);
-  return joinPieces(isCapital ? capitalised(pieces, to) : pieces);
+  return withEdgesOf(source, joinPieces(isCapital ? capitalised(pieces, to) : pieces));
 }
