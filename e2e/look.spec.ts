@@ -18,6 +18,7 @@ const SCREENS: [string, string, string][] = [
   ["Data", "/decks/quarterly-monitoring/data", "[data-binding]"],
   ["Translate", `${deck}/translate`, "form"],
   ["Segments", `${deck}-es/translate`, "[data-segment]"],
+  ["Side by side", `${deck}-es/translate/slides`, "[data-side-by-side] svg"],
   ["Speak", `${deck}/speak`, "[data-slide]"],
   ["Hall", `${deck}/hall`, "[data-hall] [data-slide]"],
   ["Deliver", `${deck}/deliver`, "table"],

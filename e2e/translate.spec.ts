@@ -228,3 +228,15 @@ test("the language of a deck is set, its slides follow it, and what is no langua
   await page.getByRole("button", { name: "Undo", exact: true }).first().click();
   await expect(page.locator("svg.slide-drawing").first()).toHaveAttribute("data-direction", "ltr");
 });
+
+test("two languages are side by side, slide by slide, and others are chosen", async ({ page }) => {
+  const { original } = await translated(page, TEXT, "de", "pseudo");
+  await page.request.post(`/api/decks/${original}/translations`, { data: { language: "fr", engine: "none" } });
+  await page.reload();
+  await page.getByRole("link", { name: "Side by side" }).click();
+  await expect(page.getByRole("img", { name: "Slide 2 in English" })).toContainText("The quay");
+  await expect(page.getByRole("img", { name: "Slide 2 in German" })).not.toContainText("The quay");
+  const left = page.getByLabel("Language on the left");
+  await left.selectOption({ label: (await left.locator("option", { hasText: "French" }).textContent()) ?? "" });
+  await expect(page.getByRole("img", { name: "Slide 2 in French" })).toContainText("The quay");
+});

@@ -23,6 +23,7 @@ const Versions = lazy(() => import("./versions/Versions"));
 const Gather = lazy(() => import("./gather/Gather"));
 const Refine = lazy(() => import("./refine/Refine"));
 const Data = lazy(() => import("./data/Data"));
+const SideBySide = lazy(() => import("./translate/SideBySide"));
 const Translate = lazy(() => import("./translate/Translate"));
 const Speak = lazy(() => import("./speak/Speak"));
 const Hall = lazy(() => import("./speak/Hall"));
@@ -58,6 +59,7 @@ const router = createBrowserRouter([
       { path: "refine/:slide?", element: <Refine /> },
       { path: "data", element: <Data /> },
       { path: "translate", element: <Translate /> },
+      { path: "translate/slides", element: <SideBySide /> },
       { path: "speak", element: <Speak /> },
       { path: "hall", element: <Hall /> },
       { path: "deliver", element: <Deliver /> },

@@ -1,7 +1,7 @@
 import { tailorDeck } from "@unitext/core/divide";
 import { must, plainText, textOf } from "@unitext/core/model";
 import { everything, idSource } from "@unitext/core/testing";
-import { joinPieces, pseudoTranslation, translateDeck, withNotesOf } from "./index";
+import { joinPieces, pairSlides, pseudoTranslation, translateDeck, withNotesOf } from "./index";
 
 describe("a deck with the notes of another language", () => {
   const english = everything({});
@@ -30,5 +30,28 @@ describe("a deck with the notes of another language", () => {
     const own = { ...must(english.slides[0]), id: "only-here", notes: plainText("Only here") };
     const longer = { ...english, slides: [own, ...english.slides] };
     expect(textOf(must(withNotesOf(longer, german, "other").slides[0]).notes)).toBe("Only here");
+  });
+
+  it("is paired with it slide by slide, also where one of them has a slide of its own", () => {
+    const numbers = (left: typeof english, right: typeof english) =>
+      pairSlides(left, right).map((pair) => [
+        pair.left ? left.slides.indexOf(pair.left) : null,
+        pair.right ? right.slides.indexOf(pair.right) : null,
+      ]);
+    const all = english.slides.map((_, nth) => [nth, nth]);
+    expect(numbers(english, german)).toEqual(all);
+    const own = { ...must(german.slides[0]), id: "only-here" };
+    const { origin: _, ...added } = own;
+    const longer = { ...german, slides: [must(german.slides[0]), added, ...german.slides.slice(1)] };
+    expect(numbers(english, longer).slice(0, 3)).toEqual([
+      [0, 0],
+      [null, 1],
+      [1, 2],
+    ]);
+    expect(numbers(longer, english).slice(0, 3)).toEqual([
+      [0, 0],
+      [1, null],
+      [2, 1],
+    ]);
   });
 });

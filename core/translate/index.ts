@@ -1,5 +1,5 @@
 export { alignDecks, type AlignedPair, alignLengths, type Bead } from "./align";
-export { NOTES_IN, type NotesIn, withNotesOf } from "./bilingual";
+export { NOTES_IN, type NotesIn, pairSlides, withNotesOf } from "./bilingual";
 export { checkTranslation } from "./checks";
 export { type Context, contextsOf, lookupWords } from "./context";
 export {

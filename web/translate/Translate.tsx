@@ -2,7 +2,7 @@ import { useVirtualizer } from "@tanstack/react-virtual";
 import { countWords, type Deck, metadataOf, must, secondsOf, type Slide } from "@unitext/core/model";
 import { contextsOf, isSpokenByCharacters, slideWithTarget, typedText } from "@unitext/core/translate";
 import { DeckAt, type PairedSegment } from "@unitext/server/api";
-import { BookOpen, Tags } from "lucide-react";
+import { BookOpen, Columns2, Tags } from "lucide-react";
 import { useEffect, useMemo, useRef, useState } from "react";
 import { Link, useLocation } from "react-router";
 import useSWR from "swr";
@@ -220,7 +220,9 @@ function Segments() {
   // biome-ignore lint/correctness/useExhaustiveDependencies: the first segment is chosen once the list is there.
   useEffect(() => {
     const first = segments.find(({ state: own }) => own !== "reviewed") ?? segments[0];
-    if (!current && first) setCurrent(first.id);
+    if (current || !first) return;
+    setCurrent(first.id);
+    virtual.scrollToIndex(segments.indexOf(first), { align: "center" });
   }, [segments.length]);
   const counts = (own: PairedSegment["state"]) => segments.filter((one) => one.state === own).length;
   const countOf = (one: Filter) =>
@@ -233,6 +235,9 @@ function Segments() {
       <span className="quiet px-2 text-sm" role="status">
         {isWaiting ? "Not saved yet; trying again" : saving ? "Saving …" : progressOf(segments)}
       </span>
+      <Link className="btn btn-ghost btn-sm" to={`/decks/${deck.id}/translate/slides`}>
+        <Columns2 size={16} aria-hidden="true" /> Side by side
+      </Link>
       <button type="button" className="btn btn-ghost btn-sm" disabled={!list} onClick={() => setOpen("memory")}>
         <BookOpen size={16} aria-hidden="true" /> Memory
       </button>
