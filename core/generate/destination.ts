@@ -6,10 +6,11 @@ import {
   paragraphText,
   type PointChoice,
   type RichText,
+  textOf,
   must,
 } from "@unitext/core/model";
 import type { Draft, Flow } from "./draft";
-import { type Point, pointsOf, trimToPoint } from "./points";
+import { type Point, pointsOf, sentencesOf, trimToPoint } from "./points";
 
 /**
  * The text of a draft as it is placed: for each slide, what stays in its flow and what goes to its notes, and the
@@ -39,6 +40,36 @@ function hasMoreWords(text: RichText, most: number): boolean {
   return text.some((paragraph) => (words += countWords(paragraphText(paragraph))) > most);
 }
 
+const LEADS = /[:：]\s*$/;
+
+/**
+ * Returns the paragraphs that lead into a list or figure after them, and what of them stays on the slide: all, or the last
+ * sentence of a long one.
+ */
+function leadIns(flow: readonly Flow[], language: string): Map<Paragraph, Paragraph> {
+  const leads = new Map<Paragraph, Paragraph>();
+  /** The paragraphs in order; undefined for a figure. */
+  const all = flow.flatMap((item): (Paragraph | undefined)[] =>
+    item.kind === "text" && !item.quote ? item.text : [undefined],
+  );
+  all.forEach((one, nth) => {
+    if (!one || nth === all.length - 1 || !isProse(one) || !LEADS.test(paragraphText(one))) return;
+    const next = all[nth + 1];
+    if (next && next.kind === "plain") return;
+    const last = sentencesOf(one, language).at(-1);
+    const isLong = countWords(paragraphText(one)) > SHORT * 1.5;
+    leads.set(one, isLong && last ? { ...one, runs: last.runs } : one);
+  });
+  return leads;
+}
+
+/** Returns a long item of a list as a point, its first sentence where it has several; the item where it cannot be shorter. */
+function shortItem(paragraph: Paragraph, language: string): Paragraph {
+  const first = sentencesOf(paragraph, language)[0];
+  const runs = first && trimToPoint(first.runs, language);
+  return runs ? { ...paragraph, runs } : paragraph;
+}
+
 type Destination = (draft: Draft, language: string, choices: ReadonlyMap<string, PointChoice>) => PlacedText;
 
 const toSlide: Destination = ({ flow }) => ({ parts: [{ flow, notes: [] }], points: [] });
@@ -57,11 +88,13 @@ const toNotes: Destination = ({ flow }) => ({
 const MOST_POINTS = 6;
 
 /** Puts points on the slide, and the whole text of what was shortened in the notes. */
-const toBoth: Destination = ({ flow }, language, choices) => {
-  const prose = flow.flatMap((item) => (item.kind === "text" && !item.quote ? item.text.filter(isProse) : []));
+const toBoth: Destination = ({ flow, title }, language, choices) => {
+  const leads = leadIns(flow, language);
+  const isPointed = (paragraph: Paragraph) => isProse(paragraph) && !leads.has(paragraph);
+  const prose = flow.flatMap((item) => (item.kind === "text" && !item.quote ? item.text.filter(isPointed) : []));
   const short =
     !hasMoreWords(prose, SHORT) && !prose.some((paragraph) => paragraph.runs.some(({ text }) => choices.has(text)));
-  const taken = short ? [] : pointsOf(prose, language, choices);
+  const taken = short ? [] : pointsOf(prose, language, choices, textOf(title ?? []));
   const byParagraph = prose.map((): typeof taken => []);
   for (const point of taken) byParagraph[point.paragraph]?.push(point);
   let nth = 0;
@@ -90,7 +123,11 @@ const toBoth: Destination = ({ flow }, language, choices) => {
         text.push(next);
         lines.push(line);
       };
-      if (isProse(paragraph) && !short) {
+      const lead = leads.get(paragraph);
+      if (lead) {
+        put(lead);
+        if (lead !== paragraph) part.notes.push(paragraph);
+      } else if (isProse(paragraph) && !short) {
         const own = (byParagraph[nth++] ?? []).filter((point) => point.chosen);
         if (own.length && count + own.length > most && count > 0) {
           close();
@@ -102,8 +139,9 @@ const toBoth: Destination = ({ flow }, language, choices) => {
         count += own.length;
         part.notes.push(paragraph);
       } else if (paragraph.kind !== "plain" && countWords(paragraphText(paragraph)) > SHORT * 1.5) {
-        put({ ...paragraph, runs: trimToPoint(paragraph.runs, language) });
-        part.notes.push({ ...paragraph, kind: "plain", level: 0 });
+        const item = shortItem(paragraph, language);
+        put(item);
+        if (item !== paragraph) part.notes.push({ ...paragraph, kind: "plain", level: 0 });
       } else put(paragraph);
     });
     close();

@@ -7,6 +7,7 @@ import {
   type Run,
   must,
 } from "@unitext/core/model";
+import { compressed, type Range } from "./compression";
 import { rankable, rankSentences, type Sentence } from "./textrank";
 
 /** A point, the sentence that it was taken from, and whether the method or the user chose it. */
@@ -19,10 +20,11 @@ export interface Point {
   paragraph: number;
 }
 
-/** The length of a point in words, and how many points a stretch of prose gives (common practice, no source). */
-const BUDGET = 14;
+/** How many points a stretch of prose gives at most, and the fewest words of one (common practice, no source). */
 const MOST = 6;
-const SHORTEST = 4;
+const SHORTEST = 3;
+/** A sentence of this many words stands alone as it is, where nothing else of a slide's prose can. */
+const LONGEST = 34;
 
 const ABBREVIATION =
   /(?:^|[\s(])(?:Dr|Prof|Mr|Mrs|Ms|St|No|Nr|Fig|Figs|Eq|Ch|Sec|Vol|pp?|cf|ca|approx|e\.g|i\.e|etc|vs|al|z\.\s?B|d\.\s?h|bzw|usw|Abb|Sr|Sra|p\.\s?ej|núm|env|p\.\s?ex)\.\s*$/i;
@@ -56,81 +58,6 @@ export function sentenceRanges(text: string, language: string): { from: number; 
   });
 }
 
-/** Words that tie a sentence to the one before it and mean nothing alone, by language. */
-const CONNECTIVE: Record<string, RegExp> = {
-  en: /^(?:however|moreover|furthermore|in addition|additionally|therefore|thus|hence|for example|for instance|as a result|consequently|in contrast|by contrast|on the other hand|nevertheless|nonetheless|finally|in fact|of course|in practice|in short|in other words|similarly|likewise|meanwhile|accordingly|that said|above all),\s+/i,
-  de: /^(?:außerdem|zudem|ferner|dagegen|schließlich|zum beispiel|allerdings),\s+/i,
-  es: /^(?:sin embargo|además|por tanto|por lo tanto|por ejemplo|en cambio|finalmente|así pues|de hecho),\s+/i,
-  fr: /^(?:cependant|de plus|en outre|par exemple|par conséquent|en revanche|enfin|en effet|toutefois|ainsi),\s+/i,
-};
-const LEADING =
-  /^(?:when|if|as|while|because|since|although|though|after|before|once|unless|where|until|wenn|weil|obwohl|während|nachdem|cuando|si|aunque|porque|mientras|quand|lorsque|si|bien que|comme)\b[^,]*,\s+/i;
-const CLAUSE =
-  /;|\s[–—]\s|:\s|,\s(?=(?:which|who|whose|where|when|whereas|while|although|though|because|since|so|but|and|or|as|with|including|especially|particularly|welche|die|der|das|weil|aber|und|que|donde|pero|porque|y|qui|où|mais|et|car)\b)|\s(?=(?:because|although|whereas|unless|so that|weil|obwohl|porque|aunque|parce que|afin)\b)/gi;
-
-interface Range {
-  from: number;
-  to: number;
-}
-
-/**
- * Returns the ranges of a sentence that stay when it is trimmed to the length of a point, and whether its end is cut
- * off.
- */
-function trimmedRanges(sentence: string, language: string): { ranges: Range[]; cut: boolean } {
-  const words = (from: number, to: number) => countWords(sentence.slice(from, to));
-  let from = 0;
-  let to = sentence.length;
-  const lead = CONNECTIVE[language.slice(0, 2)]?.exec(sentence);
-  if (lead) from = lead[0].length;
-  const aside: Range[] = [];
-  if (words(from, to) > BUDGET) {
-    for (const found of sentence.matchAll(/\s*[([][^()[\]]*[)\]]/g))
-      if (found.index > from) aside.push({ from: found.index, to: found.index + found[0].length });
-  }
-  const left = () =>
-    words(from, to) - aside.reduce((sum, range) => sum + (range.to <= to ? words(range.from, range.to) : 0), 0);
-  if (left() > BUDGET) {
-    const ends = [...sentence.matchAll(CLAUSE)]
-      .map(({ index }) => index)
-      .filter(
-        (end) =>
-          end > from && words(from, end) >= SHORTEST + 1 && !aside.some((range) => end > range.from && end < range.to),
-      );
-    const whole = to;
-    const fitting = ends.filter((end) => {
-      to = end;
-      return left() <= BUDGET;
-    });
-    to = fitting.at(-1) ?? whole;
-  }
-  if (left() > BUDGET) {
-    const subordinate = LEADING.exec(sentence.slice(from));
-    if (subordinate && words(from + subordinate[0].length, to) >= SHORTEST) from += subordinate[0].length;
-  }
-  let cut = false;
-  if (left() > BUDGET) {
-    const word = /[\p{L}\p{N}]+(?:['’.,-][\p{L}\p{N}]+)*/gu;
-    const ends: number[] = [];
-    for (const found of sentence.matchAll(word))
-      if (found.index >= from && !aside.some((range) => found.index >= range.from && found.index < range.to))
-        ends.push(found.index + found[0].length);
-    let last = Math.min(BUDGET, ends.length) - 1;
-    while (last > SHORTEST && /(?:^|[^\p{L}\p{N}])[\p{L}]{1,3}$/u.test(sentence.slice(0, must(ends[last])))) last -= 1;
-    to = ends[last] ?? to;
-    cut = true;
-  }
-  const ranges: Range[] = [];
-  let at = from;
-  for (const range of aside) {
-    if (range.from >= to) break;
-    if (range.from > at) ranges.push({ from: at, to: range.from });
-    at = Math.max(at, range.to);
-  }
-  if (at < to) ranges.push({ from: at, to });
-  return { ranges, cut };
-}
-
 function slice(runs: readonly Run[], from: number, to: number): Run[] {
   const found: Run[] = [];
   let at = 0;
@@ -144,19 +71,29 @@ function slice(runs: readonly Run[], from: number, to: number): Run[] {
   return found;
 }
 
-/** Trims a sentence's runs to a point: parts of it in their order, capitalised, without full stop, footnotes kept. */
-export function trimToPoint(runs: readonly Run[], language: string): Run[] {
-  const sentence = runs.map(({ text }) => text).join("");
-  const { ranges, cut } = trimmedRanges(sentence, language);
+/**
+ * Returns a sentence's runs as a point: parts of it in their order, capitalised, without full stop, footnotes kept; undefined
+ * where it cannot be one (`compressed`).
+ */
+export function trimToPoint(runs: readonly Run[], language: string): Run[] | undefined {
+  const ranges = compressed(runs.map(({ text }) => text).join(""), language);
+  return ranges && asPoint(runs, ranges, language);
+}
+
+/** Returns ranges of a sentence as a point. */
+function asPoint(runs: readonly Run[], ranges: readonly Range[], language: string): Run[] {
   const kept = joinRuns(ranges.flatMap(({ from, to }) => slice(runs, from, to)).filter(({ footnote }) => !footnote));
   const last = kept.at(-1);
   if (last && !last.marks?.includes("formula"))
-    kept[kept.length - 1] = { ...last, text: `${last.text.replace(/[\s.,;:–—-]+$/u, "")}${cut ? "…" : ""}` };
+    kept[kept.length - 1] = { ...last, text: last.text.replace(/[\s.,;:–—-]+$/u, "") };
   const first = kept[0];
-  if (first && !first.marks)
+  if (first && !first.marks && !isName(first.text))
     kept[0] = { ...first, text: first.text.charAt(0).toLocaleUpperCase(language) + first.text.slice(1) };
   return joinRuns([...kept, ...runs.filter(({ footnote }) => footnote)]);
 }
+
+/** Whether a text begins with a name that keeps its small letter: an address, a command, a file, “pH”. */
+const isName = (text: string) => /^[a-z]+(?:[A-Z\d_./:]|:\/\/)/.test(text);
 
 /** Divides a paragraph into its sentences, each with its runs. */
 export function sentencesOf(paragraph: Paragraph, language: string): { sentence: string; runs: Run[] }[] {
@@ -186,6 +123,8 @@ interface ParagraphPoints {
   sentence: Sentence;
   runs: Run[];
   words: number;
+  /** Whether it can be a point; otherwise `point` is the whole sentence, for the user to choose. */
+  isPoint: boolean;
   bullet: Paragraph;
   point: string;
 }
@@ -198,11 +137,13 @@ function pointsInParagraph(paragraph: Paragraph, language: string): ParagraphPoi
   const known = takenOnce.get(paragraph);
   if (known?.language === language) return known.taken;
   const taken = sentencesOf(paragraph, language).map(({ sentence, runs }): ParagraphPoints => {
-    const own = trimToPoint(runs, language);
+    const trimmed = trimToPoint(runs, language);
+    const own = trimmed ?? asPoint(runs, [{ from: 0, to: sentence.length }], language);
     return {
       sentence: rankable(sentence),
       runs,
       words: countWords(sentence),
+      isPoint: trimmed !== undefined && countWords(sentence) >= SHORTEST,
       bullet: { kind: "bullet", level: 0, runs: own },
       point: own.map(({ text }) => text).join(""),
     };
@@ -211,36 +152,85 @@ function pointsInParagraph(paragraph: Paragraph, language: string): ParagraphPoi
   return taken;
 }
 
+/** A candidate for a point: a sentence and the index of its paragraph. */
+interface Candidate {
+  taken: ParagraphPoints;
+  paragraph: number;
+  isFirst: boolean;
+}
+
+const DEFINITION =
+  /^(?:an? |the )?[\p{L}\p{N} -]{2,40}? (?:is|are|means|refers to|consists? of|ist|sind|es|son|est|sont) /iu;
+const CUE =
+  /\b(?:important|essential|must|should|key|main|major|result|results|conclude|conclusion|summary|recommend\w*|purpose|aim|goal|because|therefore|wichtig|ergebnis|importante|resultado|important|résultat)\b/i;
+
 /**
- * Takes points from prose by TextRank: every paragraph gives its best sentence while there is room, then the best of
- * the rest follow. Each is trimmed, in the order of the text, and keeps its sentence. The user's earlier choices come
- * first. A point contains nothing that is not in its sentence, unless the user wrote it.
+ * Returns how much a sentence says for its text: its TextRank, raised where it opens its paragraph, defines, names the
+ * subject of the heading, or gives numbers or results (Edmundson 1969, “New Methods in Automatic Extracting”: location,
+ * title and cue words), and lowered where it is long.
  */
-export function pointsOf(
-  prose: readonly Paragraph[],
-  language: string,
-  choices: ReadonlyMap<string, PointChoice>,
-): (Point & { bullet: Paragraph })[] {
-  const list = prose.flatMap((paragraph, at) =>
-    pointsInParagraph(paragraph, language).map((taken) => ({ taken, paragraph: at })),
-  );
-  const ranks = rankSentences(list.map(({ taken }) => taken.sentence));
-  const order = list.map((_, at) => at).sort((a, b) => must(ranks[b]) - must(ranks[a]) || a - b);
-  const wanted = Math.max(1, Math.min(MOST, Math.round(list.length * 0.4)), Math.min(prose.length, MOST));
+function worthOf({ taken, isFirst }: Candidate, rank: number, heading: ReadonlySet<string>): number {
+  const { sentence, words } = taken;
+  let worth = rank;
+  if (isFirst) worth *= 1.25;
+  if (DEFINITION.test(sentence.text)) worth *= 1.15;
+  if (/\d/.test(sentence.text)) worth *= 1.1;
+  if (CUE.test(sentence.text)) worth *= 1.15;
+  if ([...heading].some((word) => sentence.words.has(word))) worth *= 1.15;
+  return words > 20 ? worth * 0.85 : worth;
+}
+
+/** Whether two sentences say the same: most content words of the shorter one are in the other. */
+function isAlike(a: Sentence, b: Sentence): boolean {
+  const least = Math.min(a.words.size, b.words.size);
+  return least > 2 && [...a.words].filter((word) => b.words.has(word)).length > least * 0.7;
+}
+
+/** Chooses the sentences that become points: the best of every paragraph, then the best of the rest, none alike. */
+function chosenOf(list: readonly Candidate[], order: readonly number[], paragraphs: number): Set<number> {
+  const wanted = Math.max(1, Math.min(MOST, Math.round(list.length * 0.4)), Math.min(paragraphs, MOST));
   const chosen = new Set<number>();
-  const wordsAt = (at: number) => must(list[at]).taken.words;
-  // A text of many paragraphs still gives the best sentence of each; the slide continues.
   const given = new Set<number>();
+  const isNew = (at: number) =>
+    ![...chosen].some((one) => isAlike(must(list[one]).taken.sentence, must(list[at]).taken.sentence));
+  // A text of many paragraphs still gives the best sentence of each; the slide continues.
   for (const at of order) {
     const { paragraph } = must(list[at]);
-    if (given.has(paragraph) || wordsAt(at) < 3) continue;
+    if (given.has(paragraph) || !isNew(at)) continue;
     given.add(paragraph);
     chosen.add(at);
   }
   for (const at of order) {
     if (chosen.size >= wanted) break;
-    if (wordsAt(at) >= SHORTEST) chosen.add(at);
+    if (isNew(at)) chosen.add(at);
   }
+  return chosen;
+}
+
+/**
+ * Takes points from prose: every paragraph gives its best sentence that can be a point, while there is room the best of
+ * the rest follow. They stay in the order of the text, and each keeps its sentence. Where no sentence can be a point, the
+ * best one that is not too long is taken whole. The user's earlier choices come first. A point contains nothing that is
+ * not in its sentence, unless the user wrote it.
+ */
+export function pointsOf(
+  prose: readonly Paragraph[],
+  language: string,
+  choices: ReadonlyMap<string, PointChoice>,
+  heading = "",
+): (Point & { bullet: Paragraph })[] {
+  const list = prose.flatMap((paragraph, at) =>
+    pointsInParagraph(paragraph, language).map(
+      (taken, nth): Candidate => ({ taken, paragraph: at, isFirst: nth === 0 }),
+    ),
+  );
+  const ranks = rankSentences(list.map(({ taken }) => taken.sentence));
+  const named = rankable(heading).words;
+  const worths = list.map((one, at) => worthOf(one, must(ranks[at]), named));
+  const best = list.map((_, at) => at).sort((a, b) => must(worths[b]) - must(worths[a]) || a - b);
+  const order = best.filter((at) => must(list[at]).taken.isPoint);
+  const whole = best.filter((at) => must(list[at]).taken.words <= LONGEST).slice(0, 1);
+  const chosen = chosenOf(list, order.length ? order : whole, prose.length);
   return list.map(({ taken, paragraph }, at) => {
     const { text: sentence } = taken.sentence;
     const choice = choices.get(sentence);

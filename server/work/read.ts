@@ -10,7 +10,7 @@ import {
   type SourceKind,
   takePictures,
 } from "@unitext/core/formats";
-import { generate, metadataFrom } from "@unitext/core/generate";
+import { generate, loadGrammar, metadataFrom } from "@unitext/core/generate";
 import {
   type Asset,
   countWords,
@@ -143,6 +143,7 @@ async function* readDocument({ fonts: folder, name, bytes, deck, document }: Rea
   const source = readSource(bytes, name, extensionOf(name) as SourceKind);
   const { front, problems } = source.manuscript;
   if (source.formulas) await loadFormulas();
+  if (source.rule.placement === "both") await loadGrammar();
   const { assets, blobs, pendingPictures } = takePictures(source.pictures, sha256, problems);
   const { rule, typed } = source;
   const empty = emptyDeck(deck, front.title ?? name.replace(/\.[^.]*$/, ""));

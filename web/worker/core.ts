@@ -4,6 +4,7 @@ import { loadFormulas } from "@unitext/core/figures";
 import { readHtml } from "@unitext/core/formats/documents/html";
 import {
   generate,
+  loadGrammar,
   metadataFrom,
   type GeneratedSlide,
   type Point,
@@ -108,6 +109,7 @@ async function made({ text, rule, metadata }: Cutting, prefix: string): Promise<
   const known = kept.get(key);
   if (known) return known;
   if (text.includes("$")) await loadFormulas();
+  if (rule.placement === "both") await loadGrammar();
   const fitting = rule.overflow !== "leave";
   if (fitting) await load(facesNeeded([], metadata));
   const found = await withFaces(() => {
