@@ -16,26 +16,8 @@ npmPackages();
 built();
 process.stdout.write = write;
 
-const { build } = await import("esbuild");
-await build({
-  absWorkingDir: root,
-  entryPoints: { main: "bench/main.ts", memory: "bench/memory.ts" },
-  outdir: join(root, "dist/bench"),
-  bundle: true,
-  platform: "node",
-  format: "esm",
-  target: "node20",
-  logLevel: "warning",
-  plugins: [
-    {
-      name: "packages-outside",
-      setup: (b) =>
-        b.onResolve({ filter: /^[^./]/ }, ({ path, kind }) =>
-          kind === "entry-point" || path.startsWith("@unitext/") ? undefined : { path, external: true },
-        ),
-    },
-  ],
-});
+const { bundled } = await import("./bundle.mjs");
+await bundled({ main: "bench/main.ts", memory: "bench/memory.ts" });
 
 const data = mkdtempSync(join(tmpdir(), "unitext-bench-"));
 let address = "";

@@ -30,7 +30,7 @@ function textAtoms(flow: Extract<Flow, { kind: "text" }>): Atom[] {
     return {
       flow: { ...flow, text: [paragraph], lines: [flow.lines[at] ?? flow.lines[0] ?? 1] },
       before: (parent ? 60 : 0) + level * 9,
-      after: isHeading(paragraph) ? 1000 : /[:：]$/.test(paragraphText(paragraph).trim()) ? 40 : 0,
+      after: isHeading(paragraph) ? 1000 : /[:：]$/.test(paragraphText(paragraph).trim()) ? 400 : 0,
     };
   });
 }

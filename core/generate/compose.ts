@@ -14,6 +14,7 @@ import {
   textOf,
   withSteps,
   must,
+  paragraphText,
 } from "@unitext/core/model";
 import {
   chartOf,
@@ -213,6 +214,17 @@ const isLarge = (item: Flow) =>
     (item.content.kind === "table" && item.content.rows.length > 4) ||
     (item.content.kind === "code" && item.content.text.split("\n").length > 6));
 
+/** Takes the sentence that leads into a figure from the end of the flow before it, so that it stands above the figure. */
+function takeLead(before: Flow[]): Flow[] {
+  const last = before.at(-1);
+  const lead = last?.kind === "text" && !last.quote ? last.text.at(-1) : undefined;
+  if (last?.kind !== "text" || lead?.kind !== "plain" || !/[:：]\s*$/.test(paragraphText(lead))) return [];
+  before.pop();
+  if (last.text.length > 1)
+    before.push({ ...last, text: last.text.slice(0, -1), lines: last.lines.slice(0, last.text.length - 1) });
+  return [{ ...last, text: [lead], lines: last.lines.slice(last.text.length - 1) }];
+}
+
 /** More words than these beside a figure go on a slide of their own. */
 const CAPTION = 30;
 
@@ -227,8 +239,18 @@ export function divideFlow(draft: DraftParts, rule: BreakRule): { flow: readonly
     flow.some((item) => item.kind === "content") ||
     flowText(flow, false).length > 1 ||
     countWords(textOf(flowText(flow, false))) > CAPTION;
+  const brief =
+    flow.length > 0 &&
+    flow.every(({ kind }) => kind === "text") &&
+    flowText(flow, true).length === 0 &&
+    flowText(flow, false).length <= 2 &&
+    countWords(textOf(flowText(flow, false))) <= CAPTION;
   const opener =
-    depth === 1 && (rule.placement !== "slide" || rule.overflow !== "leave") && crowded && !namesReferences(title);
+    depth === 1 &&
+    !brief &&
+    (rule.placement !== "slide" || rule.overflow !== "leave") &&
+    crowded &&
+    !namesReferences(title);
   const parts: Flow[][] = [[]];
   const words = (list: readonly Flow[]) =>
     list.reduce((sum, item) => sum + (item.kind === "text" ? countWords(textOf(item.text)) : 0), 0);
@@ -238,7 +260,7 @@ export function divideFlow(draft: DraftParts, rule: BreakRule): { flow: readonly
     let pictures = 0;
     for (const item of flow) {
       const last = must(parts.at(-1));
-      if (isLarge(item)) parts.push([item], []);
+      if (isLarge(item)) parts.push([...takeLead(last), item], []);
       else if (item.kind === "content" && item.content.kind === "picture" && pictures++ > 0 && words(last) > CAPTION)
         parts.push([item]);
       else last.push(item);

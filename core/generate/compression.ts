@@ -10,6 +10,9 @@ export interface Range {
 /** The words that a point should have at most, and how many one may have that cannot be shortened (common practice, no source). */
 export const POINT_WORDS = { wanted: 14, most: 24 } as const;
 
+/** A sentence of so many words is short. */
+const SHORT = 8;
+
 const NOMINAL = new Set(["NOUN", "PROPN", "PRON", "NUM", "SYM"]);
 const VERBAL = new Set(["VERB", "AUX"]);
 /** Words after which a clause cannot end. */
@@ -36,7 +39,7 @@ const SELF =
   /^this (?:\w+ )?(?:chapter|section|manual|document|guide|handbook|book|paper|report|course|lecture|page|article|study|work|tutorial|policy|standard|specification)\b/i;
 /** Words that send the reader to another place of the document, or to what a result is of. */
 const POINTER =
-  /^(?:see|refer to|cf)\b|^the (?:result|resulting|above|following)\b|\b(?:the following|as follows|(?:shown|described|mentioned|listed|given|discussed|explained|see|seen|noted) (?:above|below|earlier|later|previously)|(?:above|below)\.?$|like (?:this|so)\b|(?:want|do|use|with|by|of|for|to|in|on|than|like|from|about|after|before) (?:this|these|those)(?=[\s.,;]*$|\s+(?:to|is|was|by|in|with|and)\b))/i;
+  /^(?:see|refer to|cf)\b|^the (?:result|resulting|above|following)\b|\b(?:like (?:this|these|those|that)\b|these \w+$|the following|as follows|(?:shown|described|mentioned|listed|given|discussed|explained|see|seen|noted) (?:above|below|earlier|later|previously)|(?:above|below)\.?$|like (?:this|so)\b|(?:want|do|use|with|by|of|for|to|in|on|than|like|from|about|after|before) (?:this|these|those)(?=[\s.,;]*$|\s+(?:to|is|was|by|in|with|and)\b))/i;
 
 /** Connectives at the beginning that add nothing to the sentence alone. */
 const CONNECTIVE =
@@ -149,7 +152,7 @@ function isListComma(tokens: readonly Token[], comma: number, breaks: readonly n
     ) || after.length,
   );
   const hasVerb = item.some(({ tag }) => VERBAL.has(tag));
-  const conjoined = after[0]?.tag === "CCONJ" && !after.slice(1, 6).some(({ tag }) => VERBAL.has(tag));
+  const conjoined = after[0]?.tag === "CCONJ" && !after.slice(1, 10).some(({ tag }) => VERBAL.has(tag));
   return conjoined || (!hasVerb && tokens.slice(comma + 1).some(({ tag }) => tag === "CCONJ") && item.length <= 8);
 }
 
@@ -274,8 +277,19 @@ export function compressed(sentence: string, language: string): Range[] | undefi
   withoutTail(clause);
   const { text, left } = clause;
   if (clause.words > POINT_WORDS.most || !isBalanced(text) || !standsAlone(text)) return undefined;
-  if (!isClause(left) || !endsWell(text, left)) return undefined;
-  return clause.words === countWords(sentence) ? whole : clause.ranges;
+  const isWhole = clause.words === countWords(sentence);
+  // The verb of a short sentence may be tagged as a noun (“The tide rises.”); as it stands, it is a clause.
+  const isSentence = isWhole && /[.!?]["”’)]*$/.test(sentence) && clause.words <= SHORT && clause.words > 2;
+  if (!(isClause(left) || isSentence) || !endsWell(text, left)) return undefined;
+  return isWhole ? whole : clause.ranges;
+}
+
+/** Whether a text is a whole clause that stands alone, as far as the grammar of its language is known. */
+export function isWholeClause(text: string, language: string): boolean {
+  const tokens = tokensOf(text, language);
+  if (!isBalanced(text)) return false;
+  if (!tokens) return !/[,:–—-]\s*$/.test(text);
+  return standsAlone(text) && isClause(tokens) && endsWell(text, tokens);
 }
 
 function compressedWithoutTags(sentence: string, language: string): Range[] | undefined {

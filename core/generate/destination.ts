@@ -6,6 +6,7 @@ import {
   paragraphText,
   type PointChoice,
   type RichText,
+  type Run,
   textOf,
   must,
 } from "@unitext/core/model";
@@ -63,12 +64,28 @@ function leadIns(flow: readonly Flow[], language: string): Map<Paragraph, Paragr
   return leads;
 }
 
-/** Returns a long item of a list as a point, its first sentence where it has several; the item where it cannot be shorter. */
+/** A term at the beginning of an item, such as “Still reachable.”, has at most so many words. */
+const TERM = 6;
+/** A sentence of so many words stands in a list as it is. */
+const LONG_SENTENCE = 34;
+
+/**
+ * Returns a long item of a list as a point: its first sentence, shortened where it can be, or the term that it explains; the
+ * item where its only sentence is not too long.
+ */
 function shortItem(paragraph: Paragraph, language: string): Paragraph {
-  const first = sentencesOf(paragraph, language)[0];
-  const runs = first && trimToPoint(first.runs, language);
-  return runs ? { ...paragraph, runs } : paragraph;
+  const [first, ...rest] = sentencesOf(paragraph, language);
+  if (!first) return paragraph;
+  const words = countWords(first.sentence);
+  const isTerm = rest.length > 0 && words <= TERM;
+  const runs = isTerm ? withoutStop(first.runs) : trimToPoint(first.runs, language);
+  if (runs) return { ...paragraph, runs };
+  return rest.length > 0 && words <= LONG_SENTENCE ? { ...paragraph, runs: first.runs } : paragraph;
 }
+
+/** Returns runs without the full stop or colon at their end. */
+const withoutStop = (runs: readonly Run[]): Run[] =>
+  runs.map((item, nth) => (nth === runs.length - 1 ? { ...item, text: item.text.replace(/[\s.:]+$/u, "") } : item));
 
 type Destination = (draft: Draft, language: string, choices: ReadonlyMap<string, PointChoice>) => PlacedText;
 

@@ -3,7 +3,7 @@ import type { Block, Content, Lines, SlideMark, Steps } from "@unitext/core/text
 
 /** Content of a slide in the order of the text: paragraphs with the line of each, or something other than text. */
 export type Flow =
-  | { kind: "text"; text: RichText; lines: readonly number[]; quote?: boolean; steps?: Steps }
+  | { kind: "text"; text: RichText; lines: readonly number[]; quote?: boolean; heading?: boolean; steps?: Steps }
   | { kind: "content"; content: Exclude<Content, { kind: "text" }>; line: number };
 
 /** A slide's content before it has an arrangement. */
@@ -65,7 +65,7 @@ function subheading(text: RichText): RichText {
 function flowOfBlock(block: Block): Flow[] {
   switch (block.kind) {
     case "heading":
-      return [{ kind: "text", text: subheading(block.text), lines: block.text.map(() => block.from) }];
+      return [{ kind: "text", text: subheading(block.text), lines: block.text.map(() => block.from), heading: true }];
     case "text":
       return [{ kind: "text", text: block.text, lines: block.items ?? block.text.map(() => block.from) }];
     case "quote":

@@ -1,5 +1,5 @@
 import { type FontSet, overflowOf as overflowOfSlide } from "@unitext/core/layout";
-import { type BreakRule, type DeckMetadata, type RichText, run, must } from "@unitext/core/model";
+import { type BreakRule, countWords, type DeckMetadata, type RichText, run, must, textOf } from "@unitext/core/model";
 import { type Problem, recogniseParts } from "@unitext/core/text";
 import { type Composed, partsOfDraft, shortTitle, slideOf } from "./compose";
 import type { Flow } from "./draft";
@@ -16,7 +16,31 @@ const noId = () => "x";
 
 /** Returns by how many points a composed slide overflows; 0 when everything fits. */
 function overflowOf(composed: Composed, { metadata, fonts }: FitContext): number {
-  return overflowOfSlide(slideOf({ ...composed, notes: [] }, "x", counter()), { metadata, number: 1, fonts });
+  const shown = isDense(composed.flow) ? metadata : readable(metadata);
+  return overflowOfSlide(slideOf({ ...composed, notes: [] }, "x", counter()), { metadata: shown, number: 1, fonts });
+}
+
+/** How many words beside code or a table may be as small as they are. */
+const BESIDE = 25;
+
+/** Whether a slide may be as small as the theme allows: one of code or a table with hardly any text is read closely. */
+function isDense(flow: readonly Flow[]): boolean {
+  const words = flow.reduce((sum, item) => sum + (item.kind === "text" ? countWords(textOf(item.text)) : 0), 0);
+  return (
+    words <= BESIDE && flow.some((item) => item.kind === "content" && ["code", "table"].includes(item.content.kind))
+  );
+}
+
+/** The smallest size of text on a generated slide, in points on a page 540 points high: it continues before it shrinks. */
+const READABLE = 20;
+const readableOnce = new WeakMap<DeckMetadata, DeckMetadata>();
+
+/** Returns a deck's metadata with a theme whose text does not shrink below what the last row reads. */
+function readable(metadata: DeckMetadata): DeckMetadata {
+  const minimum = Math.max(metadata.theme.minimum, READABLE);
+  const known = readableOnce.get(metadata) ?? { ...metadata, theme: { ...metadata.theme, minimum } };
+  readableOnce.set(metadata, known);
+  return known;
 }
 
 function counter(): () => string {
@@ -203,6 +227,10 @@ export function fitComposition(
 }
 
 const bareTitle = (composed: Composed): Composed => ({ ...composed, flow: [], slots: new Map() });
+
+/** Whether the title of a composition fits its place. */
+export const fitsTitle = (composed: Composed, context: FitContext): boolean =>
+  overflowOf(bareTitle(composed), context) === 0;
 
 /**
  * Shortens a numbered title that no longer fits, before its number. What is below has its place whatever the title

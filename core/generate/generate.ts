@@ -22,7 +22,9 @@ import { chooseArrangement, asCharts, type Composed, divideFlow, slideOf } from 
 import { cutDrafts } from "./cut";
 import { placeText } from "./destination";
 import { type Draft, emptyDraft, type Flow, slidePropertiesOfDraft } from "./draft";
-import { fitComposition, fitTitle } from "./fit";
+import { fitComposition, fitsTitle, fitTitle } from "./fit";
+import { atSubheadings, joinedTitle, openingHeading } from "./subheadings";
+import { continuedTitle, titleKey } from "./topics";
 import { titleWithNumber } from "./titlenumbers";
 import { metadataFrom } from "./metadata";
 import type { Point } from "./points";
@@ -149,7 +151,9 @@ function composeText(
   return { composed, opened: pieces[0]?.opener ?? false };
 }
 
-/** Composes a draft: one slide or, where it is divided, several with numbered titles. */
+/**
+ * Composes a draft: one slide or, where it is divided, several. One that is too much for a slide is cut at its subheadings.
+ */
 function compose(
   draft: Draft,
   first: boolean,
@@ -158,6 +162,36 @@ function compose(
   choices: ReadonlyMap<string, PointChoice>,
   problems: Problem[],
 ): { composed: Composed[]; points: Point[] } {
+  const language = context.metadata?.language ?? "en";
+  const wordsOnSlide = (flow: Flow[]) =>
+    placeText({ ...draft, flow, notes: [] }, rule, language, choices).parts.reduce(
+      (sum, part) => sum + wordsOf(part.flow),
+      0,
+    );
+  const isWhole = rule.overflow === "leave" || draft.mark.arrangement !== undefined;
+  const made = (isWhole ? [draft] : atSubheadings(draft, wordsOnSlide)).map((part, nth) =>
+    composePart(part, first && nth === 0, rule, context, choices, problems),
+  );
+  const openers = made[0]?.openers ?? [];
+  const pages = made.flatMap((one) => one.pages);
+  return {
+    composed: [...openers, ...titled(pages, openers[0]?.title ?? null, rule, context)],
+    points: made.flatMap(({ points }) => points),
+  };
+}
+
+const wordsOf = (flow: readonly Flow[]) =>
+  flow.reduce((sum, item) => sum + (item.kind === "text" ? countWords(textOf(item.text)) : 0), 0);
+
+/** Composes a part of a draft that has one title: the slide that opens its section, and those with its content. */
+function composePart(
+  draft: Draft,
+  first: boolean,
+  rule: BreakRule,
+  context: GenerateContext,
+  choices: ReadonlyMap<string, PointChoice>,
+  problems: Problem[],
+): { openers: Composed[]; pages: Composed[]; points: Point[] } {
   const work: DraftContext = { draft, first, rule, context, problems, line: draft.lines?.from ?? 1 };
   const language = context.metadata?.language ?? "en";
   const { parts: texts, points } = placeText(draft, rule, language, choices);
@@ -170,14 +204,52 @@ function compose(
     list.push(...composed);
     hasOpener ||= opened;
   }
-  const openers = list.slice(0, hasOpener ? 1 : 0);
-  const numbered = list.slice(openers.length);
+  const count = hasOpener ? 1 : 0;
+  return { openers: list.slice(0, count), pages: list.slice(count), points };
+}
+
+/** Returns a slide that continues another one with a title of its own: its subheading, or its topic. */
+function withOwnTitle(one: Composed, language: string, known: Set<string>): Composed | undefined {
+  const heading = openingHeading(one.flow);
+  if (heading && one.title && !known.has(titleKey(heading))) {
+    known.add(titleKey(heading));
+    return { ...one, title: joinedTitle(one.title, heading) ?? heading, flow: one.flow.slice(1) };
+  }
+  const title = continuedTitle(one, language, known);
+  return title && { ...one, title };
+}
+
+/**
+ * Gives the slides of one draft different titles: the first has the heading; another with the same names its topic after
+ * it, and is numbered where nothing tells them apart. After a slide that opens the section, the first names its topic too.
+ */
+function titled(
+  pages: readonly Composed[],
+  opener: Composed["title"],
+  rule: BreakRule,
+  context: GenerateContext,
+): Composed[] {
+  const language = context.metadata?.language ?? "en";
   const fit = fitContextOf(context);
-  const pages = numbered.map((one, at) => {
-    const titled = { ...one, title: titleWithNumber(one.title, at + 1, numbered.length, language) };
-    return fit && numbered.length > 1 ? fitTitle(titled, one, at + 1, numbered.length, fit) : titled;
+  const opened = opener ? titleKey(opener) : undefined;
+  const known = new Set(opened === undefined ? [] : [opened]);
+  const counts = new Map<string, number>();
+  for (const { title } of pages) counts.set(titleKey(title), (counts.get(titleKey(title)) ?? 0) + 1);
+  const given = new Map<string, number>();
+  return pages.map((one) => {
+    const key = titleKey(one.title);
+    const nth = (given.get(key) ?? 0) + 1;
+    given.set(key, nth);
+    const isNew = !known.has(key);
+    known.add(key);
+    const count = counts.get(key) ?? 1;
+    if (!one.title || isNew) return one;
+    const topical = rule.overflow === "leave" ? undefined : withOwnTitle(one, language, known);
+    if (topical && (!fit || fitsTitle(topical, fit))) return topical;
+    if (count < 2) return one;
+    const numbered = { ...one, title: titleWithNumber(one.title, nth, count, language) };
+    return fit ? fitTitle(numbered, one, nth, count, fit) : numbered;
   });
-  return { composed: [...openers, ...pages], points };
 }
 
 /** A name of at most this many words gets the name layout of the rule: large in the middle, or in the corner. */

@@ -1,6 +1,7 @@
 export { cutDrafts } from "./cut";
 export { type GenerateContext, generate, generateDeck, type GeneratedSlide } from "./generate";
 export { metadataFrom } from "./metadata";
+export { isWholeClause } from "./compression";
 export { loadGrammar } from "./grammar";
 export { type Point, sentenceRanges, trimToPoint } from "./points";
 export { OUTLINES, type Outline } from "./outlines";

@@ -180,8 +180,15 @@ function worthOf({ taken, isFirst }: Candidate, rank: number, heading: ReadonlyS
   return words > 20 ? worth * 0.85 : worth;
 }
 
-/** Whether two sentences say the same: most content words of the shorter one are in the other. */
+const numbersOf = ({ words }: Sentence) =>
+  [...words]
+    .filter((word) => /\d/.test(word))
+    .sort()
+    .join();
+
+/** Whether two sentences say the same: most content words of the shorter one are in the other, with the same numbers. */
 function isAlike(a: Sentence, b: Sentence): boolean {
+  if (numbersOf(a) !== numbersOf(b)) return false;
   const least = Math.min(a.words.size, b.words.size);
   return least > 2 && [...a.words].filter((word) => b.words.has(word)).length > least * 0.7;
 }

@@ -20,6 +20,7 @@ import {
   isElement,
   NONE,
   type Context,
+  isNavigation,
   SKIPPED,
   styleOf,
   BLOCKS,
@@ -78,6 +79,7 @@ class HtmlReader {
     if (
       !isElement(node) ||
       SKIPPED.has(node.tagName) ||
+      isNavigation(node) ||
       "hidden" in node.properties ||
       /display:\s*none|mso-hide:\s*all/.test(styleOf(node)) ||
       this.isNote(node)

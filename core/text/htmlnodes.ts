@@ -84,6 +84,19 @@ export const NONE: Context = { marks: [], link: undefined, pre: false };
 export const isElement = (node: Nodes): node is HtmlElement => node.type === "element";
 export const classes = (node: HtmlElement): string =>
   Array.isArray(node.properties.className) ? node.properties.className.join(" ") : "";
+const NAVIGATION =
+  /(?:^|\s)(?:toc|nav|navbar|navigation|navheader|navfooter|table-of-contents|sphinxsidebar|sidebar|breadcrumbs?|headerlink|skip-link)(?:\s|$)/i;
+
+/** Whether an element only leads to other places: a table of contents, a bar of links to other pages. */
+export function isNavigation(node: HtmlElement): boolean {
+  const { id, role } = node.properties;
+  return (
+    NAVIGATION.test(classes(node)) ||
+    ["navigation", "doc-toc", "doc-pagelist"].includes(String(role ?? "")) ||
+    /^(?:toc|table-of-contents|navigation|sidebar)$/i.test(String(id ?? ""))
+  );
+}
+
 export const styleOf = (node: HtmlElement): string => String(node.properties.style ?? "").toLowerCase();
 
 /** Returns the characters of a node and all below it. */

@@ -1,0 +1,117 @@
+import { joinRuns, type RichText, run, textOf } from "@unitext/core/model";
+import type { Draft, Flow } from "./draft";
+
+/** A draft with more words on its slide than these is cut at its subheadings (common practice, no source). */
+const ONE_SLIDE = 50;
+
+/** Returns how many words of a flow its slide shows. */
+export type CountWords = (flow: Flow[]) => number;
+
+const figuresOf = (flow: readonly Flow[]) => flow.filter(({ kind }) => kind === "content").length;
+
+type Heading = Extract<Flow, { kind: "text" }>;
+const isHeading = (item: Flow | undefined): item is Heading => item?.kind === "text" && item.heading === true;
+
+/** Returns the subheading as a title: without the bold that marks it inside a text. */
+const titleOf = ({ text }: Heading): RichText =>
+  text.map((paragraph) => ({
+    ...paragraph,
+    runs: joinRuns(
+      paragraph.runs.map((item) =>
+        item.footnote || item.marks?.includes("formula")
+          ? item
+          : run(
+              item.text,
+              (item.marks ?? []).filter((mark) => mark !== "strong"),
+              item.link,
+            ),
+      ),
+    ),
+  }));
+
+const titlesOnce = new WeakMap<RichText, RichText>();
+
+/** Returns the subheading with which a flow begins, as a title, where it has no other one. */
+export function openingHeading(flow: readonly Flow[]): RichText | undefined {
+  const [first, ...rest] = flow;
+  return isHeading(first) && rest.length > 0 && !rest.some(isHeading) ? subtitle(first) : undefined;
+}
+
+/** Returns the title of a subheading. Cached, so that the same subheading gives the same title. */
+function subtitle(heading: Heading): RichText {
+  const known = titlesOnce.get(heading.text) ?? titleOf(heading);
+  titlesOnce.set(heading.text, known);
+  return known;
+}
+
+/** Most characters of a title that names its topic after its heading. */
+export const TITLE_LENGTH = 56;
+
+/** Returns a title that is followed by another one: “Tides: springs and neaps”; undefined where that is too long. */
+export function joinedTitle(title: RichText, topic: RichText): RichText | undefined {
+  const [first, ...more] = title;
+  const [last, ...others] = topic;
+  if (!first || !last || more.length || others.length) return undefined;
+  if (textOf(title).length + textOf(topic).length > TITLE_LENGTH) return undefined;
+  return [{ ...first, runs: joinRuns([...first.runs, run(": "), ...last.runs]) }];
+}
+
+/** Returns a part of a draft with several subheadings, which stay above their texts. */
+const continuation = (draft: Draft, flow: Flow[], isFirst: boolean, isLast: boolean): Draft => ({
+  ...draft,
+  depth: 2,
+  flow,
+  notes: isFirst ? draft.notes : [],
+  mark: isFirst ? draft.mark : {},
+  slots: isLast ? draft.slots : new Map(),
+});
+
+/** Joins parts that follow each other as long as a slide holds them, so that short ones do not stand alone. */
+function gathered(parts: readonly Flow[][], wordsOf: CountWords): Flow[][] {
+  const joined: Flow[][] = [];
+  for (const part of parts) {
+    const before = joined.at(-1);
+    const both = before && [...before, ...part];
+    if (both && wordsOf(both) <= ONE_SLIDE && figuresOf(both) === 0) joined[joined.length - 1] = both;
+    else joined.push(part);
+  }
+  return joined;
+}
+
+/**
+ * Cuts a draft that is too much for one slide at its subheadings, which become titles. What is before the first one keeps
+ * the title of the draft; where nothing is, the first subheading follows it in one title. Notes stay with the first.
+ * Sections that are short stay together on a slide.
+ */
+export function atSubheadings(draft: Draft, wordsOf: CountWords): Draft[] {
+  const { flow } = draft;
+  if (!flow.some(isHeading) || (wordsOf(flow) <= ONE_SLIDE && figuresOf(flow) < 2)) return [draft];
+  const parts: Flow[][] = [[]];
+  flow.forEach((item, nth) => {
+    // A heading over a heading stays above it, as text.
+    if (isHeading(item) && !isHeading(flow[nth + 1]) && nth < flow.length - 1) parts.push([item]);
+    else parts.at(-1)?.push(item);
+  });
+  const [lead = [], ...sections] = parts;
+  const rest = gathered(sections, wordsOf);
+  const hasLead = lead.length > 0 || draft.depth === 1;
+  const first: Draft[] = hasLead ? [{ ...draft, flow: lead, slots: new Map() }] : [];
+  const others = rest.map(([heading, ...own], nth): Draft => {
+    const isOne = isHeading(heading) && !own.some(isHeading);
+    if (!isOne && draft.title)
+      return continuation(draft, heading ? [heading, ...own] : own, nth === 0 && !hasLead, nth === rest.length - 1);
+    const topic = isHeading(heading) ? subtitle(heading) : null;
+    const joined = nth === 0 && !hasLead && draft.title && topic ? joinedTitle(draft.title, topic) : undefined;
+    const follows = nth === 0 && !hasLead && !joined && draft.title !== null;
+    return {
+      ...draft,
+      title: follows ? draft.title : (joined ?? topic),
+      depth: 2,
+      flow: follows && heading ? [heading, ...own] : own,
+      notes: nth === 0 && !hasLead ? draft.notes : [],
+      mark: nth === 0 && !hasLead ? draft.mark : {},
+      slots: nth === rest.length - 1 ? draft.slots : new Map(),
+    };
+  });
+  return [...first, ...others];
+}
