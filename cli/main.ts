@@ -26,8 +26,7 @@ try {
     process.exitCode = 2;
   } else if (error instanceof Failure) {
     const file = (error as Failure & { file?: string }).file ?? error.where;
-    const where = error.where === file ? "" : `${error.where}: `;
-    process.stderr.write(`unitext: ${file}: ${where}${error.message}\n`);
+    process.stderr.write(`unitext: ${file}: ${error.where}: ${error.message}\n`);
     process.exitCode = 1;
   } else {
     process.stderr.write(`unitext: unexpected: ${error instanceof Error ? error.message : String(error)}\n`);

@@ -193,7 +193,14 @@ export function flowOfAtoms(atoms: readonly Atom[]): Flow[] {
   const flows: Flow[] = [];
   for (const { flow } of atoms) {
     const last = flows.at(-1);
-    if (last?.kind === "text" && flow.kind === "text" && last.quote === flow.quote && last.steps === flow.steps)
+    if (
+      last?.kind === "text" &&
+      flow.kind === "text" &&
+      !last.heading &&
+      !flow.heading &&
+      last.quote === flow.quote &&
+      last.steps === flow.steps
+    )
       flows[flows.length - 1] = { ...last, text: [...last.text, ...flow.text], lines: [...last.lines, ...flow.lines] };
     else if (
       last?.kind === "content" &&

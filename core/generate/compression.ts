@@ -27,12 +27,16 @@ const TELLING =
 const REFERENCE =
   /^\s*[([]\s*(?:see\b|cf\b|fig|table|section|chapter|eq|p\.|pp\.|ref|\d{1,3}\s*[\])]|[\p{Lu}][^()]*\b\d{4}[a-z]?\s*[)\]])/iu;
 
+/** “These …”, “this …” inside a sentence, which name something said before, except the text itself. */
+const INNER =
+  /\b(?:these|those)\b|\sthis (?!(?:chapter|section|manual|document|guide|handbook|book|paper|report|course|lecture|page|article|study|way|year|month|week|day|is|was|are|were|it|the|a|an|you|we|they|he|she|i|there|no|all|any|each|every|some|can|may|will|would|must|should|has|have|had|do|does|did)\b)[a-z]+\b(?=[\s.,;]*$|\s+(?:of|in|on|at|to|for|by|with|and|or|is|are|was|were|can|may|will)\b)/i;
+
 /** Beginnings that need the sentence before: pronouns and connectives whose partner is elsewhere. */
 const ANAPHOR =
   /^(?:they|them|he|she|his|her|hers|their|theirs|its|these|those|such|both|neither|either|another|others?|the (?:former|latter|other|others|same|second|third|next)|each of|all of (?:these|this|them)|some of (?:these|them)|so|then|also|but|and|or|nor|yet|instead|otherwise|hence|thus|therefore|however|again|here|there(?!\s+(?:is|are|was|were|will|has|have|can|may)\b)|one of (?:these|them)|for (?:this|that|these|those)|in (?:this|that|these|those|such)|at (?:this|that)|to do (?:so|this)|as (?:above|before|such)|if so|on the other|in other words|(?:first|second|third|fourth|last|next|finally)(?:ly)?\b)/i;
 /** “It” that stands for nothing before it (“It is important to …”), against one that does. */
 const EXPLETIVE =
-  /^it (?:is|was|may be|might be|can be|will be|would be|seems|appears|takes?|makes sense|turns out)\b[^,;]*\b(?:to|that)\b/i;
+  /^it (?:(?:is|was|may be|might be|can be|will be|would be) (?:\w+ly |also |often |always |usually |very |more |most |not )*(?:important|essential|possible|impossible|necessary|likely|unlikely|easy|easier|hard|harder|difficult|useful|useless|better|best|worth|clear|true|recommended|advisable|common|good|sufficient|enough|safe|safer|time|customary|usual|helpful|wise|sensible)\b|seems\b|appears\b|takes?\b|makes sense\b|turns out\b)/i;
 const DEMONSTRATIVE = /^(?:this|that)\b/i;
 /** What “this …” at the beginning names by itself. */
 const SELF =
@@ -88,12 +92,23 @@ class Clause {
   }
 }
 
+/** Whether a verb is that of a relative clause: “the page that says …”. */
+function isOfRelative(tokens: readonly Token[], verb: number): boolean {
+  let before = verb - 1;
+  while (before > 0 && /^(?:ADV|PART|AUX)$/.test(tokens[before]?.tag ?? "")) before -= 1;
+  return before > 0 && /^(?:that|which|who|what)$/i.test(tokens[before]?.text ?? "");
+}
+
 /** Whether tokens are a whole clause: something nominal before a finite verb, “there is …”, or an order. */
 export function isClause(tokens: readonly Token[]): boolean {
   const first = tokens.find(({ tag }) => tag !== "PUNCT");
   if (!first) return false;
   const verb = tokens.findIndex(
-    ({ tag, text }, nth) => VERBAL.has(tag) && !/ing$/i.test(text) && !/^to$/i.test(tokens[nth - 1]?.text ?? ""),
+    ({ tag, text }, nth) =>
+      VERBAL.has(tag) &&
+      !/ing$/i.test(text) &&
+      !/^to$/i.test(tokens[nth - 1]?.text ?? "") &&
+      !isOfRelative(tokens, nth),
   );
   if (verb < 0) return false;
   if (tokens.slice(0, verb).some(({ tag }) => NOMINAL.has(tag) || tag === "DET")) return true;
@@ -223,7 +238,7 @@ export function standsAlone(text: string): boolean {
   if (/^it\b/i.test(words)) return EXPLETIVE.test(words);
   // “This is …” refers back; “This manual describes …” names what it is about.
   if (DEMONSTRATIVE.test(words)) return SELF.test(words);
-  return !ANAPHOR.test(words) && !POINTER.test(words);
+  return !ANAPHOR.test(words) && !POINTER.test(words) && !INNER.test(words);
 }
 
 /** Whether a text can end where it does. */

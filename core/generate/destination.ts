@@ -10,6 +10,7 @@ import {
   textOf,
   must,
 } from "@unitext/core/model";
+import { namesReferences } from "@unitext/core/text";
 import type { Draft, Flow } from "./draft";
 import { type Point, pointsOf, sentencesOf, trimToPoint } from "./points";
 
@@ -64,6 +65,8 @@ function leadIns(flow: readonly Flow[], language: string): Map<Paragraph, Paragr
   return leads;
 }
 
+/** An item of more words is shortened where it can be. */
+const LONG_ITEM = 16;
 /** A term at the beginning of an item, such as “Still reachable.”, has at most so many words. */
 const TERM = 6;
 /** A sentence of so many words stands in a list as it is. */
@@ -81,6 +84,17 @@ function shortItem(paragraph: Paragraph, language: string): Paragraph {
   const runs = isTerm ? withoutStop(first.runs) : trimToPoint(first.runs, language);
   if (runs) return { ...paragraph, runs };
   return rest.length > 0 && words <= LONG_SENTENCE ? { ...paragraph, runs: first.runs } : paragraph;
+}
+
+/**
+ * Whether a paragraph of a list goes on explaining an item of which a sentence is on the slide already. What leads into a
+ * list below it stays.
+ */
+function explainsMore(text: RichText, at: number): boolean {
+  const [before, paragraph, next] = [text[at - 1], text[at], text[at + 1]];
+  if (!before || !paragraph || paragraph.kind !== "plain" || paragraph.level === 0) return false;
+  if (next && next.kind !== "plain" && next.level > paragraph.level) return false;
+  return before.level >= paragraph.level - 1 && countWords(paragraphText(before)) > TERM;
 }
 
 /** Returns runs without the full stop or colon at their end. */
@@ -105,7 +119,10 @@ const toNotes: Destination = ({ flow }) => ({
 const MOST_POINTS = 6;
 
 /** Puts points on the slide, and the whole text of what was shortened in the notes. */
-const toBoth: Destination = ({ flow, title }, language, choices) => {
+const toBoth: Destination = (draft, language, choices) => {
+  // Sources are listed, not shortened.
+  if (namesReferences(draft.title)) return toSlide(draft, language, choices);
+  const { flow, title } = draft;
   const leads = leadIns(flow, language);
   const isPointed = (paragraph: Paragraph) => isProse(paragraph) && !leads.has(paragraph);
   const prose = flow.flatMap((item) => (item.kind === "text" && !item.quote ? item.text.filter(isPointed) : []));
@@ -155,7 +172,12 @@ const toBoth: Destination = ({ flow, title }, language, choices) => {
         for (const point of own) put(point.bullet);
         count += own.length;
         part.notes.push(paragraph);
-      } else if (paragraph.kind !== "plain" && countWords(paragraphText(paragraph)) > SHORT * 1.5) {
+      } else if (explainsMore(item.text, at)) {
+        part.notes.push({ ...paragraph, level: 0 });
+      } else if (
+        (paragraph.kind !== "plain" || paragraph.level > 0) &&
+        countWords(paragraphText(paragraph)) > LONG_ITEM
+      ) {
         const item = shortItem(paragraph, language);
         put(item);
         if (item !== paragraph) part.notes.push({ ...paragraph, kind: "plain", level: 0 });

@@ -16,7 +16,8 @@ const noId = () => "x";
 
 /** Returns by how many points a composed slide overflows; 0 when everything fits. */
 function overflowOf(composed: Composed, { metadata, fonts }: FitContext): number {
-  const shown = isDense(composed.flow) ? metadata : readable(metadata);
+  const isAlone = composed.slots.size === 0 && composed.flow.every(({ kind }) => kind === "text");
+  const shown = isDense(composed.flow) ? metadata : readable(metadata, isAlone ? "alone" : "beside");
   return overflowOfSlide(slideOf({ ...composed, notes: [] }, "x", counter()), { metadata: shown, number: 1, fonts });
 }
 
@@ -31,16 +32,27 @@ function isDense(flow: readonly Flow[]): boolean {
   );
 }
 
-/** The smallest size of text on a generated slide, in points on a page 540 points high: it continues before it shrinks. */
+/** The smallest size of text beside a figure, in points on a page 540 points high (common practice, no source). */
 const READABLE = 20;
-const readableOnce = new WeakMap<DeckMetadata, DeckMetadata>();
+/** The least size of text alone, as a share of the theme's: slides of a section have the same size, and continue instead. */
+const ALONE = 1;
+/** A deck's metadata by the least size of text: alone on a slide, or beside a figure. */
+interface Sizes {
+  alone: DeckMetadata;
+  beside: DeckMetadata;
+}
+const readableOnce = new WeakMap<DeckMetadata, Sizes>();
 
-/** Returns a deck's metadata with a theme whose text does not shrink below what the last row reads. */
-function readable(metadata: DeckMetadata): DeckMetadata {
-  const minimum = Math.max(metadata.theme.minimum, READABLE);
-  const known = readableOnce.get(metadata) ?? { ...metadata, theme: { ...metadata.theme, minimum } };
+/** Returns a deck's metadata with a theme whose text does not shrink below a size, for a kind of slide. */
+function readable(metadata: DeckMetadata, kind: keyof Sizes): DeckMetadata {
+  const { theme } = metadata;
+  const least = (minimum: number) => ({ ...metadata, theme: { ...theme, minimum: Math.max(theme.minimum, minimum) } });
+  const known = readableOnce.get(metadata) ?? {
+    alone: least(theme.scale.body * ALONE),
+    beside: least(READABLE),
+  };
   readableOnce.set(metadata, known);
-  return known;
+  return known[kind];
 }
 
 function counter(): () => string {
@@ -78,9 +90,16 @@ function breaksBefore(atoms: readonly Atom[], start: number, end: number): numbe
   return places.sort((a, b) => a.cost - b.cost).map(({ at }) => at);
 }
 
+/** A last page of at most so many paragraphs is filled from the one before. */
+const REST = 2;
+/** The penalty from which on a break is inside something that belongs together. */
+const INSIDE = 50;
+
 /** Divides the flow of a composition into pages that fit. */
 class Paginator {
   private readonly pages: Composed[] = [];
+  /** Where each page starts. */
+  private readonly starts: number[] = [];
   private start = 0;
   /** How many atoms the next page is expected to hold. */
   private guess = 6;
@@ -101,9 +120,26 @@ class Paginator {
       const at = breaksBefore(this.atoms, this.start, last).find((one) => one === last || this.fits(one)) ?? last;
       this.guess = Math.max(2, at - this.start);
       this.pages.push(this.page(this.start, at));
+      this.starts.push(this.start);
       this.start = at;
     }
+    this.balance();
     return this.pages;
+  }
+
+  /** Takes paragraphs of the last page but one to the last where that has only a line or two. */
+  private balance(): void {
+    const [from, middle] = this.starts.slice(-2);
+    const to = this.atoms.length;
+    if (from === undefined || middle === undefined || to - middle > REST || middle - from <= REST) return;
+    if (this.atoms.slice(from, to).some((atom) => contentOf(atom))) return;
+    this.pages.splice(-2);
+    const half = from + Math.ceil((to - from) / 2);
+    const isPlace = (at: number) => must(this.atoms[at]).before + must(this.atoms[at - 1]).after < INSIDE;
+    const places = Array.from({ length: middle - half }, (_, nth) => half + nth);
+    const at = places.find((one) => isPlace(one) && overflowOf(this.page(one, to), this.context) === 0) ?? middle;
+    this.pages.push(this.page(from, at));
+    this.pages.push(this.page(at, to));
   }
 
   private page(from: number, to: number): Composed {
@@ -225,6 +261,14 @@ export function fitComposition(
   say("What does not fit on the slide is in its notes.");
   return restToNotes(whole, pages, line);
 }
+
+/** Whether a composition of text beside a figure fits, its text at a size that the last row reads. */
+export const fitsBeside = (composed: Composed, { metadata, fonts }: FitContext): boolean =>
+  overflowOfSlide(slideOf(composed, "x", counter()), {
+    metadata: readable(metadata, "beside"),
+    number: 1,
+    fonts,
+  }) === 0;
 
 const bareTitle = (composed: Composed): Composed => ({ ...composed, flow: [], slots: new Map() });
 

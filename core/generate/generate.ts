@@ -22,8 +22,9 @@ import { chooseArrangement, asCharts, type Composed, divideFlow, slideOf } from 
 import { cutDrafts } from "./cut";
 import { placeText } from "./destination";
 import { type Draft, emptyDraft, type Flow, slidePropertiesOfDraft } from "./draft";
-import { fitComposition, fitsTitle, fitTitle } from "./fit";
-import { atSubheadings, joinedTitle, openingHeading } from "./subheadings";
+import { figureGroups, isTextWithFigure, TEXT_AND_FIGURE } from "./beside";
+import { fitComposition, fitsBeside, fitsTitle, fitTitle } from "./fit";
+import { atSubheadings, joinedTitle, namesOfHeadings, openingHeading } from "./subheadings";
 import { continuedTitle, titleKey } from "./topics";
 import { titleWithNumber } from "./titlenumbers";
 import { metadataFrom } from "./metadata";
@@ -106,6 +107,51 @@ interface DraftContext {
 
 const fitContextOf = ({ metadata, fonts }: GenerateContext) => (metadata && fonts ? { metadata, fonts } : undefined);
 
+/** A piece of a draft that becomes a slide of its own, with its columns where it has some. */
+interface Piece {
+  flow: readonly Flow[];
+  opener: boolean;
+  slots?: ReadonlyMap<string, readonly Flow[]>;
+}
+
+/**
+ * Puts figures beside the texts before them, where each fits so at a readable size; undefined where one does not. A text that
+ * has no figure, or a figure without text, is a piece of its own.
+ */
+function withFiguresBeside(
+  { flow, title }: { flow: readonly Flow[]; title: RichText | null },
+  isLater: boolean,
+  { draft, context }: DraftContext,
+): Piece[] | undefined {
+  const fit = fitContextOf(context);
+  const groups = fit && figureGroups(flow);
+  if (!groups) return undefined;
+  const pieces = groups.map((group): Piece => {
+    if (!isTextWithFigure(group) || !group.figure)
+      return { flow: group.figure ? [...group.text, group.figure] : group.text, opener: false };
+    return { flow: group.text, opener: false, slots: new Map([["right", [group.figure]]]) };
+  });
+  const fits = pieces.every(
+    (piece) =>
+      !piece.slots ||
+      fitsBeside(
+        {
+          title,
+          depth: isLater ? 2 : draft.depth,
+          flow: piece.flow,
+          slots: piece.slots,
+          notes: [],
+          properties: { widths: [...TEXT_AND_FIGURE] },
+          arrangement: "comparison",
+          reason: "figure-beside-text",
+          steps: false,
+        },
+        fit,
+      ),
+  );
+  return fits ? pieces : undefined;
+}
+
 /** Composes the pieces of one text of a draft; `isLater` where slides of the draft go before, `isLast` where none come after. */
 function composeText(
   work: DraftContext,
@@ -121,27 +167,30 @@ function composeText(
   const depth = isLater ? continued : draft.depth;
   const whole = { title: draft.title, depth, slots, flow: asCharts(text.flow, rule) };
   const isWhole = rule.overflow === "leave" || named !== undefined;
-  const pieces = isWhole ? [{ flow: whole.flow, opener: false }] : divideFlow(whole, rule);
+  const divided = isWhole ? [{ flow: whole.flow, opener: false }] : divideFlow(whole, rule);
+  const opener = divided.filter((piece) => piece.opener);
+  const beside = isWhole || slots.size ? undefined : withFiguresBeside(whole, opener.length > 0 || isLater, work);
+  const pieces: Piece[] = beside ? [...opener, ...beside] : divided;
   // What is said goes with the text that it comes from, not with a figure before it.
-  const withText = pieces.findIndex(({ opener, flow }) => !opener && flow.some(({ kind }) => kind === "text"));
-  const spoken = withText >= 0 ? withText : pieces.findIndex(({ opener }) => !opener);
+  const withText = pieces.findIndex((piece) => !piece.opener && piece.flow.some(({ kind }) => kind === "text"));
+  const spoken = withText >= 0 ? withText : pieces.findIndex((piece) => !piece.opener);
   const composed: Composed[] = [];
-  for (const [at, { flow, opener }] of pieces.entries()) {
+  for (const [at, piece] of pieces.entries()) {
     const later = isLater || composed.length > 0;
-    const piece = {
+    const part = {
       title: draft.title,
       depth: later ? continued : depth,
-      flow,
-      slots: isLast && at === pieces.length - 1 ? slots : new Map<string, readonly Flow[]>(),
+      flow: piece.flow,
+      slots: piece.slots ?? (isLast && at === pieces.length - 1 ? slots : new Map<string, readonly Flow[]>()),
     };
-    const chosen = chooseArrangement(piece, first && !later, named, line, problems);
+    const chosen = chooseArrangement(part, first && !later, named, line, problems);
     const own: Composed = {
-      ...piece,
-      arrangement: opener && !first ? "section" : nameArrangement(chosen.arrangement, piece, rule),
+      ...part,
+      arrangement: piece.opener && !first ? "section" : nameArrangement(chosen.arrangement, part, rule),
       named: chosen.named ?? false,
-      reason: chosen.reason,
+      reason: piece.slots ? "figure-beside-text" : chosen.reason,
       notes: at === Math.max(0, spoken) ? text.notes : [],
-      properties: later ? background : properties,
+      properties: { ...(later ? background : properties), ...(piece.slots ? { widths: [...TEXT_AND_FIGURE] } : {}) },
       steps: draft.mark.steps ?? false,
     };
     const ready = withNameLayout(own, rule);
@@ -215,7 +264,9 @@ function withOwnTitle(one: Composed, language: string, known: Set<string>): Comp
     known.add(titleKey(heading));
     return { ...one, title: joinedTitle(one.title, heading) ?? heading, flow: one.flow.slice(1) };
   }
-  const title = continuedTitle(one, language, known);
+  const names = one.title && namesOfHeadings(one.flow);
+  const named = names && one.title ? joinedTitle(one.title, names) : undefined;
+  const title = named ?? continuedTitle(one, language, known);
   return title && { ...one, title };
 }
 

@@ -22,6 +22,8 @@ export interface Point {
 
 /** How many points a stretch of prose gives at most, and the fewest words of one (common practice, no source). */
 const MOST = 6;
+/** How many points a stretch of prose gives where it has so many: fewer leave a slide empty. */
+const FEWEST = 3;
 const SHORTEST = 3;
 /** A sentence of this many words stands alone as it is, where nothing else of a slide's prose can. */
 const LONGEST = 34;
@@ -42,7 +44,8 @@ export function sentenceRanges(text: string, language: string): { from: number; 
     const to = index + segment.length;
     if (
       to < text.length &&
-      (ABBREVIATION.test(text.slice(open, to)) ||
+      (/[.!?][)"”’]*$/.test(text.slice(open, to)) || // No space follows: a file name, a version.
+        ABBREVIATION.test(text.slice(open, to)) ||
         INITIAL.test(text.slice(open, to)) ||
         !/\p{L}|\p{N}/u.test(text.slice(open, to)))
     )
@@ -193,9 +196,13 @@ function isAlike(a: Sentence, b: Sentence): boolean {
   return least > 2 && [...a.words].filter((word) => b.words.has(word)).length > least * 0.7;
 }
 
+/** Whether a sentence may stand as it is where no other of its text can be a point. */
+const isWholeSentence = ({ sentence: { text }, words }: ParagraphPoints) =>
+  words <= LONGEST && words >= SHORTEST && /[.!?。！？؟][)"”’»]*$/u.test(text);
+
 /** Chooses the sentences that become points: the best of every paragraph, then the best of the rest, none alike. */
 function chosenOf(list: readonly Candidate[], order: readonly number[], paragraphs: number): Set<number> {
-  const wanted = Math.max(1, Math.min(MOST, Math.round(list.length * 0.4)), Math.min(paragraphs, MOST));
+  const wanted = Math.max(FEWEST, Math.min(MOST, Math.round(list.length * 0.4)), Math.min(paragraphs, MOST));
   const chosen = new Set<number>();
   const given = new Set<number>();
   const isNew = (at: number) =>
@@ -236,7 +243,7 @@ export function pointsOf(
   const worths = list.map((one, at) => worthOf(one, must(ranks[at]), named));
   const best = list.map((_, at) => at).sort((a, b) => must(worths[b]) - must(worths[a]) || a - b);
   const order = best.filter((at) => must(list[at]).taken.isPoint);
-  const whole = best.filter((at) => must(list[at]).taken.words <= LONGEST).slice(0, 1);
+  const whole = best.filter((at) => isWholeSentence(must(list[at]).taken)).slice(0, 1);
   const chosen = chosenOf(list, order.length ? order : whole, prose.length);
   return list.map(({ taken, paragraph }, at) => {
     const { text: sentence } = taken.sentence;

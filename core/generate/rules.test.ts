@@ -83,7 +83,8 @@ describe("rules", () => {
     expect([notes?.arrangement, textOf(notes?.notes ?? [])]).toEqual(["picture", LONG.slice(0, 2).join(" ")]);
     const both = made(text, continued(heading, { placement: "both" })).slides[0];
     expect(textOf(both?.notes ?? [])).toBe(LONG.slice(0, 2).join(" "));
-    const body = both?.elements.find(({ slot }) => slot === "body");
+    expect(both?.arrangement).toBe("comparison");
+    const body = both?.elements.find(({ slot }) => slot === "left");
     expect(body?.kind === "text" ? body.text.every(({ kind }) => kind === "bullet") : false).toBe(true);
   });
 
@@ -92,8 +93,9 @@ describe("rules", () => {
       `## Gauges\n\n${LONG.slice(0, 9).join("\n\n")}\n`,
       continued(heading, { placement: "both" }),
     );
-    expect(slides.map(titleOf)).toEqual(["Gauges", "Gauges (2 of 2)"]);
-    expect(slides.map(({ notes }) => textOf(notes)).join("\n")).toBe(LONG.slice(0, 9).join("\n"));
+    expect(slides.map(titleOf)).toEqual(["Gauges", "Gauges (2 of 3)", "Gauges (3 of 3)"]);
+    const notes = slides.flatMap((slide) => (slide.notes.length ? [textOf(slide.notes)] : []));
+    expect(notes.join("\n")).toBe(LONG.slice(0, 9).join("\n"));
   });
 
   it("join what `join` joins, and cut at marks whatever the rule", () => {
@@ -140,7 +142,7 @@ describe("arrangements by content", () => {
     const rows = Array.from({ length: 6 }, (_, nth) => `| ${nth} | ${nth * 2} |`).join("\n");
     expect(
       seen(`## Levels\n\n${LONG.slice(0, 3).join("\n\n")}\n\n| a | b |\n|---|---|\n${rows}\n`, continued(heading)),
-    ).toEqual(["points: Levels", "table: Levels (2 of 2)"]);
+    ).toEqual(["points: Levels", "points: Levels (2 of 3)", "table: Levels (3 of 3)"]);
   });
 });
 

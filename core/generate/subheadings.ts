@@ -1,4 +1,4 @@
-import { joinRuns, type RichText, run, textOf } from "@unitext/core/model";
+import { joinRuns, plainText, type RichText, run, textOf } from "@unitext/core/model";
 import type { Draft, Flow } from "./draft";
 
 /** A draft with more words on its slide than these is cut at its subheadings (common practice, no source). */
@@ -35,6 +35,13 @@ const titlesOnce = new WeakMap<RichText, RichText>();
 export function openingHeading(flow: readonly Flow[]): RichText | undefined {
   const [first, ...rest] = flow;
   return isHeading(first) && rest.length > 0 && !rest.some(isHeading) ? subtitle(first) : undefined;
+}
+
+/** Returns the names of the subheadings of a flow in one title, “Gauges, Dunes”, where it has several and they are short. */
+export function namesOfHeadings(flow: readonly Flow[]): RichText | undefined {
+  const names = flow.filter(isHeading).map(({ text }) => textOf(text).trim());
+  const joined = names.join(", ");
+  return names.length > 1 && joined.length <= TITLE_LENGTH / 2 ? plainText(joined) : undefined;
 }
 
 /** Returns the title of a subheading. Cached, so that the same subheading gives the same title. */

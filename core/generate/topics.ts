@@ -1,12 +1,4 @@
-import {
-  countWords,
-  cutText,
-  type Paragraph,
-  paragraphText,
-  plainText,
-  type RichText,
-  textOf,
-} from "@unitext/core/model";
+import { countWords, type Paragraph, paragraphText, plainText, type RichText, textOf } from "@unitext/core/model";
 import type { Composed } from "./compose";
 import { tokensOf } from "./grammar";
 import { joinedTitle, TITLE_LENGTH } from "./subheadings";
@@ -52,6 +44,7 @@ const keyOf = (words: string) =>
 /** Returns what a slide is about that continues another one: the subject of its first points, or the caption of its figure. */
 function topicOf({ flow }: Composed, language: string, known: ReadonlySet<string>): string | undefined {
   const topics = flow.flatMap((item) => {
+    if (item.kind === "text" && item.heading) return [];
     if (item.kind === "text")
       return item.text
         .filter(({ level }) => level === 0)
@@ -60,7 +53,9 @@ function topicOf({ flow }: Composed, language: string, known: ReadonlySet<string
     // A name with an underscore or a capital inside, before its bracket, is what code defines or calls.
     if (item.content.kind === "code")
       return /\b((?=\w*[a-z\d](?:_|[A-Z]))[A-Za-z]\w{3,40})\s*\(/.exec(item.content.text)?.[1] ?? [];
-    return "caption" in item.content && item.content.caption ? [cutText(item.content.caption, TITLE_LENGTH)] : [];
+    const caption = "caption" in item.content ? (item.content.caption ?? "") : "";
+    const words = caption.replace(/^\p{L}+\.?\s*\d+[.:]\s*/u, "").replace(/[.\s]+$/, "");
+    return words && words.length <= TITLE_LENGTH ? [words] : [];
   });
   return topics.find((topic) => !known.has(keyOf(topic)) && ![...known].some((title) => title === keyOf(topic)));
 }
@@ -77,7 +72,14 @@ export function continuedTitle(composed: Composed, language: string, known: Set<
   const named = keyOf(textOf(title));
   const capital = plainText(topic.charAt(0).toLocaleUpperCase(language) + topic.slice(1));
   if (named.includes(keyOf(topic))) return undefined;
-  return joinedTitle(title, plainText(topic)) ?? capital;
+  return joinedTitle(title, plainText(topic)) ?? joinedTitle(lastPart(title), plainText(topic)) ?? capital;
+}
+
+/** Returns what stands after the last colon of a title that was joined of two; the title where there is none. */
+function lastPart(title: RichText): RichText {
+  const words = textOf(title);
+  const at = words.lastIndexOf(": ");
+  return at > 0 ? plainText(words.slice(at + 2)) : title;
 }
 
 export const titleKey = (title: RichText | null): string => keyOf(textOf(title ?? []));

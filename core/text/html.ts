@@ -195,6 +195,7 @@ class HtmlReader {
     if (
       isElement(node) &&
       !SKIPPED.has(node.tagName) &&
+      !isNavigation(node) &&
       !["img", "br", "math", "hr", "table", "pre"].includes(node.tagName)
     ) {
       const inner = this.inside(node, context);

@@ -2,6 +2,7 @@
 export const REASONS = {
   "three-columns": "it has three columns",
   "two-columns": "it has two columns",
+  "figure-beside-text": "its figure fits beside the text",
   "number-with-line": "a number with one line that explains it",
   quotation: "it is a quotation",
   "picture-with-line": "it is a picture with a line of text",

@@ -1,4 +1,4 @@
-import { cutText, Language, must } from "@unitext/core/model";
+import { cutText, Language, must, textOf } from "@unitext/core/model";
 import { type Block, htmlBlocks } from "@unitext/core/text";
 import { type DocumentRead, emptyDocument } from "../../shared/document/document";
 import { fromBase64 } from "../../shared/archive";
@@ -43,6 +43,17 @@ function taken(blocks: readonly Block[], document: DocumentRead): Block[] {
   });
 }
 
+const CONTENTS = /^(?:(?:table of )?contents|inhalt(?:sverzeichnis)?|índice|table des matières)$/i;
+
+/** Leaves out the heading of a table of contents, whose links are not read. */
+const withoutEmptyContents = (blocks: readonly Block[]): Block[] =>
+  blocks.filter(
+    (block, nth) =>
+      block.kind !== "heading" ||
+      !CONTENTS.test(textOf(block.text).trim()) ||
+      (blocks[nth + 1] !== undefined && blocks[nth + 1]?.kind !== "heading"),
+  );
+
 /** Reads an HTML page, or HTML from the clipboard: headings, lists, tables, pictures, links, footnotes, formulas. */
 export function readHtml(html: string): DocumentRead {
   const document = emptyDocument();
@@ -63,6 +74,6 @@ export function readHtml(html: string): DocumentRead {
   const body = /<body[^>]*>([\s\S]*?)(<\/body>|$)/i.exec(html)?.[1] ?? html;
   // Word processors mark their clipboard content with comments.
   const fragment = /<!--StartFragment-->([\s\S]*?)<!--EndFragment-->/.exec(body)?.[1] ?? body;
-  document.blocks = taken(htmlBlocks(fragment, mathmlTex), document);
+  document.blocks = taken(withoutEmptyContents(htmlBlocks(fragment, mathmlTex)), document);
   return document;
 }
