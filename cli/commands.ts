@@ -1,3 +1,4 @@
+import { overflowOf } from "@unitext/core/layout";
 import { existsSync, mkdirSync, statSync } from "node:fs";
 import { join } from "node:path";
 import {
@@ -16,7 +17,7 @@ import {
 import { scenesPdf } from "@unitext/core/draw";
 import { parseRanges } from "@unitext/core/divide";
 import { copies } from "@unitext/core/edit";
-import { TextPlacement, type Cut, type Deck, Language } from "@unitext/core/model";
+import { TextPlacement, type Cut, type Deck, Language, hasNotes, metadataOf } from "@unitext/core/model";
 import { tally } from "@unitext/core/tally";
 import { slidePng } from "@unitext/node";
 import { bindCommand, bindingsCommand, refreshCommand } from "./data";
@@ -115,7 +116,26 @@ async function make(args: readonly string[]): Promise<undefined> {
   if (values.title) deck.properties = { ...deck.properties, title: values.title };
   if (values.language) deck.language = values.language;
   await write(deck, blobs, values.output);
-  for (const { file, result } of read) warn(file, result);
+  for (const { file, result } of read) {
+    warn(file, result);
+    tellPlaces(file, result.deck);
+  }
+}
+
+/** Says how many slides have the text that they were made from in their notes, and which overflow. */
+function tellPlaces(file: string, deck: Deck): void {
+  const { slides, manuscript } = deck;
+  const spoken = slides.filter(hasNotes).length;
+  if (manuscript && manuscript.rule.placement !== "slide" && spoken)
+    process.stderr.write(
+      `unitext: ${file}: deck: the text of ${spoken} of ${slides.length} slides is in their notes\n`,
+    );
+  const metadata = metadataOf(deck);
+  slides.forEach((slide, nth) => {
+    const overflow = overflowOf(slide, { metadata, number: nth + 1, fonts });
+    if (overflow > 0)
+      process.stderr.write(`unitext: ${file}: slide ${nth + 1}: overflows by ${Math.ceil(overflow)} points\n`);
+  });
 }
 
 async function showCommand(args: readonly string[]): Promise<undefined> {

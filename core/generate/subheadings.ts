@@ -2,7 +2,7 @@ import { joinRuns, plainText, type RichText, run, textOf } from "@unitext/core/m
 import type { Draft, Flow } from "./draft";
 
 /** A draft with more words on its slide than these is cut at its subheadings (common practice, no source). */
-const ONE_SLIDE = 50;
+const ONE_SLIDE = 60;
 
 /** Returns how many words of a flow its slide shows. */
 export type CountWords = (flow: Flow[]) => number;
@@ -37,11 +37,14 @@ export function openingHeading(flow: readonly Flow[]): RichText | undefined {
   return isHeading(first) && rest.length > 0 && !rest.some(isHeading) ? subtitle(first) : undefined;
 }
 
-/** Returns the names of the subheadings of a flow in one title, “Gauges, Dunes”, where it has several and they are short. */
+/** Returns the names of the subheadings of a flow in one title, all or the first and the last, where they are short. */
 export function namesOfHeadings(flow: readonly Flow[]): RichText | undefined {
   const names = flow.filter(isHeading).map(({ text }) => textOf(text).trim());
+  const [first, last] = [names[0], names.at(-1)];
+  if (names.length < 2 || !first || !last) return undefined;
   const joined = names.join(", ");
-  return names.length > 1 && joined.length <= TITLE_LENGTH / 2 ? plainText(joined) : undefined;
+  const range = `${first} – ${last}`;
+  return [joined, range].filter((one) => one.length <= TITLE_LENGTH / 2 + 8).map((one) => plainText(one))[0];
 }
 
 /** Returns the title of a subheading. Cached, so that the same subheading gives the same title. */
@@ -85,6 +88,15 @@ function gathered(parts: readonly Flow[][], wordsOf: CountWords): Flow[][] {
   return joined;
 }
 
+/** Most characters of a title with the heading above it. */
+const CONTEXT_LENGTH = 40;
+
+/** Returns a subheading after the heading above it, unless it is long or its number says already where it belongs. */
+const contextTitle = (title: RichText, topic: RichText): RichText | undefined =>
+  /^\d/.test(textOf(topic)) || textOf(title).length + textOf(topic).length > CONTEXT_LENGTH
+    ? undefined
+    : joinedTitle(title, topic);
+
 /**
  * Cuts a draft that is too much for one slide at its subheadings, which become titles. What is before the first one keeps
  * the title of the draft; where nothing is, the first subheading follows it in one title. Notes stay with the first.
@@ -108,7 +120,7 @@ export function atSubheadings(draft: Draft, wordsOf: CountWords): Draft[] {
     if (!isOne && draft.title)
       return continuation(draft, heading ? [heading, ...own] : own, nth === 0 && !hasLead, nth === rest.length - 1);
     const topic = isHeading(heading) ? subtitle(heading) : null;
-    const joined = nth === 0 && !hasLead && draft.title && topic ? joinedTitle(draft.title, topic) : undefined;
+    const joined = draft.title && topic ? contextTitle(draft.title, topic) : undefined;
     const follows = nth === 0 && !hasLead && !joined && draft.title !== null;
     return {
       ...draft,

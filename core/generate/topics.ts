@@ -4,6 +4,8 @@ import { tokensOf } from "./grammar";
 import { joinedTitle, TITLE_LENGTH } from "./subheadings";
 
 const MOST_WORDS = 5;
+/** Most characters of a term. */
+const TERM = 36;
 
 /** Returns the subject of a clause, if it names a thing: “the block size” of “The block size is read …”. */
 function subjectOf(paragraph: Paragraph, language: string): string | undefined {
@@ -28,10 +30,12 @@ function termOf(paragraph: Paragraph): string | undefined {
   const text = paragraphText(paragraph).trim();
   const [first] = paragraph.runs;
   const isMarked = first?.marks?.some((mark) => mark === "strong" || mark === "code");
-  const marked = isMarked ? first?.text.trim().replace(/[.:,;]+$/, "") : undefined;
+  const whole = isMarked ? first?.text.trim().replace(/[.:,;]+$/, "") : undefined;
+  // Of an option with its values, “--level=<n> [default: 1]”, only its name.
+  const marked = whole !== undefined && whole.length > TERM ? /^[^\s=<[(,]{3,}/.exec(whole)?.[0] : whole;
   const before = /^(.{3,36}?)(?::\s|\s[–—-]{1,2}\s)/.exec(text)?.[1];
   const term = marked ?? before ?? (countWords(text) <= 4 && !/[.:]$/.test(text) ? text : undefined);
-  return term && term.length > 2 && term.length <= 36 && countWords(term) <= MOST_WORDS ? term : undefined;
+  return term && term.length > 2 && term.length <= TERM && countWords(term) <= MOST_WORDS ? term : undefined;
 }
 
 /** Words of a title in lower case, without numbers, to tell whether two say the same. */

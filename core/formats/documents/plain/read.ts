@@ -126,7 +126,7 @@ function indentLevels(): (indent: number) => number {
 
 /**
  * Reads an outline by numbers: the path of a number is the depth of its heading; lines without one belong to the
- * heading above.
+ * heading above. Where all lines are numbered, those of the first level are slides and the others their points.
  */
 function numbered(lines: readonly (Line | null)[]): Block[] {
   const gather = new Gatherer();
@@ -140,6 +140,7 @@ function numbered(lines: readonly (Line | null)[]): Block[] {
       ? { ...line, marker: "number", path: 1, text: line.text.slice(bare[0].length) }
       : line;
   };
+  const isOutline = lines.every((line) => !line || line.marker !== null || numberOf(line).marker !== null);
   const flush = () => {
     if (waiting[0])
       gather.paragraph(waiting.map(({ text }) => text).join(" "), waiting[0].number, must(waiting.at(-1)).number);
@@ -148,9 +149,11 @@ function numbered(lines: readonly (Line | null)[]): Block[] {
   for (const read of lines) {
     const line = read && numberOf(read);
     if (!line) flush();
-    else if (line.marker === "number" && isTitle(line.text)) {
+    else if (line.marker === "number" && isOutline && line.path > 1) {
+      gather.item("bullet", line.path - 2, line.text, line.number);
+    } else if (line.marker === "number" && isTitle(line.text)) {
       flush();
-      gather.heading(line.path, line.text, line.number);
+      gather.heading(isOutline ? 2 : line.path, line.text, line.number);
       level = indentLevels();
     } else if (line.marker) {
       flush();
@@ -216,6 +219,26 @@ function indented(lines: readonly (Line | null)[]): Block[] {
       );
     first = false;
   });
+  gather.flush();
+  return gather.blocks;
+}
+
+const isCapitals = ({ marker, text }: Line) =>
+  marker === null && isTitle(text) && /\p{Lu}{2}/u.test(text) && text === text.toUpperCase();
+
+/** Reads an outline whose titles are in capitals: short lines below one are its points. */
+function capitals(lines: readonly (Line | null)[]): Block[] {
+  const gather = new Gatherer();
+  let level = indentLevels();
+  for (const line of lines) {
+    if (!line) continue;
+    if (isCapitals(line)) {
+      gather.heading(2, line.text, line.number);
+      level = indentLevels();
+    } else if (line.marker || isTitle(line.text))
+      gather.item(line.marker === "number" ? "number" : "bullet", level(line.indent), line.text, line.number);
+    else gather.paragraph(line.text, line.number, line.number);
+  }
   gather.flush();
   return gather.blocks;
 }
@@ -303,6 +326,9 @@ function blocksOf(lines: readonly (Line | null)[]): Block[] {
   const known = lines.filter((line): line is Line => line !== null);
   const deep = known.filter(({ marker, path }) => marker === "number" && path > 1).length;
   if (deep > 0 && known.filter(({ marker }) => marker === "number").length >= 2) return numbered(lines);
+  const titles = known.filter(isCapitals).length;
+  const pointed = known.filter((line) => !isCapitals(line) && isTitle(line.text)).length;
+  if (titles > 1 && known.length > titles && pointed > (known.length - titles) / 2) return capitals(lines);
   const outer = known.reduce((least, { indent }) => Math.min(least, indent), Number.POSITIVE_INFINITY);
   const outline = known.filter(({ marker, indent }) => marker !== null || indent > outer).length;
   return outline > known.length * 0.2 ? indented(lines) : paragraphs(lines);
