@@ -43,6 +43,9 @@ export function figureGroups(flow: readonly Flow[]): FigureGroup[] | undefined {
   return isBeside && groups.every((group) => wordsOf(group.text) <= WORDS.most || !group.figure) ? groups : undefined;
 }
 
-/** Whether a group is a text with a figure beside it, not one of them alone or a figure with a line. */
+/**
+ * Whether a group is a text with a figure in a column beside it, not one of them alone or a figure with a line. A picture
+ * stands beside a text by itself.
+ */
 export const isTextWithFigure = ({ text, figure }: FigureGroup): boolean =>
-  figure !== undefined && wordsOf(text) >= WORDS.least;
+  figure?.kind === "content" && figure.content.kind !== "picture" && wordsOf(text) >= WORDS.least;

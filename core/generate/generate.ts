@@ -24,7 +24,7 @@ import { placeText } from "./destination";
 import { type Draft, emptyDraft, type Flow, slidePropertiesOfDraft } from "./draft";
 import { figureGroups, isTextWithFigure, TEXT_AND_FIGURE } from "./beside";
 import { fitComposition, fitsBeside, fitsTitle, fitTitle } from "./fit";
-import { atSubheadings, joinedTitle, namesOfHeadings, openingHeading } from "./subheadings";
+import { atSubheadings, hasSubheadings, joinedTitle, namesOfHeadings, openingHeading } from "./subheadings";
 import { continuedTitle, titleKey } from "./topics";
 import { titleWithNumber } from "./titlenumbers";
 import { metadataFrom } from "./metadata";
@@ -218,9 +218,15 @@ function compose(
       0,
     );
   const isWhole = rule.overflow === "leave" || draft.mark.arrangement !== undefined;
-  const made = (isWhole ? [draft] : atSubheadings(draft, wordsOnSlide)).map((part, nth) =>
-    composePart(part, first && nth === 0, rule, context, choices, problems),
-  );
+  const own: Problem[] = [];
+  const whole = composePart(draft, first, rule, context, choices, own);
+  const isCut = !isWhole && whole.pages.length > 1 && hasSubheadings(draft);
+  if (!isCut) problems.push(...own);
+  const made = isCut
+    ? atSubheadings(draft, wordsOnSlide).map((part, nth) =>
+        composePart(part, first && nth === 0, rule, context, choices, problems),
+      )
+    : [whole];
   const openers = made[0]?.openers ?? [];
   const pages = made.flatMap((one) => one.pages);
   return {

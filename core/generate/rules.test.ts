@@ -83,8 +83,7 @@ describe("rules", () => {
     expect([notes?.arrangement, textOf(notes?.notes ?? [])]).toEqual(["picture", LONG.slice(0, 2).join(" ")]);
     const both = made(text, continued(heading, { placement: "both" })).slides[0];
     expect(textOf(both?.notes ?? [])).toBe(LONG.slice(0, 2).join(" "));
-    expect(both?.arrangement).toBe("comparison");
-    const body = both?.elements.find(({ slot }) => slot === "left");
+    const body = both?.elements.find(({ slot }) => slot === "body");
     expect(body?.kind === "text" ? body.text.every(({ kind }) => kind === "bullet") : false).toBe(true);
   });
 

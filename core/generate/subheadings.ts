@@ -1,7 +1,7 @@
 import { joinRuns, plainText, type RichText, run, textOf } from "@unitext/core/model";
 import type { Draft, Flow } from "./draft";
 
-/** A draft with more words on its slide than these is cut at its subheadings (common practice, no source). */
+/** Short sections stay together on a slide up to so many words (common practice, no source). */
 const ONE_SLIDE = 60;
 
 /** Returns how many words of a flow its slide shows. */
@@ -11,6 +11,9 @@ const figuresOf = (flow: readonly Flow[]) => flow.filter(({ kind }) => kind === 
 
 type Heading = Extract<Flow, { kind: "text" }>;
 const isHeading = (item: Flow | undefined): item is Heading => item?.kind === "text" && item.heading === true;
+
+/** Whether a draft has subheadings that it can be cut at. */
+export const hasSubheadings = ({ flow }: Draft): boolean => flow.some(isHeading);
 
 /** Returns the subheading as a title: without the bold that marks it inside a text. */
 const titleOf = ({ text }: Heading): RichText =>
@@ -98,13 +101,12 @@ const contextTitle = (title: RichText, topic: RichText): RichText | undefined =>
     : joinedTitle(title, topic);
 
 /**
- * Cuts a draft that is too much for one slide at its subheadings, which become titles. What is before the first one keeps
+ * Cuts a draft that is too much for one slide at its subheadings (`hasSubheadings`), which become titles. What is before the first one keeps
  * the title of the draft; where nothing is, the first subheading follows it in one title. Notes stay with the first.
  * Sections that are short stay together on a slide.
  */
 export function atSubheadings(draft: Draft, wordsOf: CountWords): Draft[] {
   const { flow } = draft;
-  if (!flow.some(isHeading) || (wordsOf(flow) <= ONE_SLIDE && figuresOf(flow) < 2)) return [draft];
   const parts: Flow[][] = [[]];
   flow.forEach((item, nth) => {
     // A heading over a heading stays above it, as text.

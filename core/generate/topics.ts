@@ -21,6 +21,8 @@ function subjectOf(paragraph: Paragraph, language: string): string | undefined {
   if (!first || !last || !isThing || subject.length > MOST_WORDS || !/^(?:NOUN|PROPN)$/.test(last.tag))
     return undefined;
   if (/^(?:ADP|NUM|PART)$/.test(first.tag)) return undefined;
+  // A single common noun says too little.
+  if (subject.length === 1 && first.tag !== "PROPN") return undefined;
   const words = text.slice(first.from, last.to);
   return words.length > 3 ? words : undefined;
 }

@@ -504,6 +504,16 @@ describe("plain text", () => {
       "Water\n  - gauges\n    - quay\n  - tides\n\nSand\n  * dunes\n",
       ["h2 Water", ["b0 gauges", "b1 quay", "b0 tides"], "h2 Sand", ["b0 dunes"]],
     ],
+    [
+      "an outline in which every line is numbered",
+      "1. Water\n1.1 Gauges\n1.1.1 Quay\n1.2 Tides\n2. Sand\n2.1 Dunes\n",
+      ["h2 Water", ["b0 Gauges", "b1 Quay", "b0 Tides"], "h2 Sand", ["b0 Dunes"]],
+    ],
+    [
+      "titles in capitals",
+      "WATER\nIt rises twice a day\nIt falls again\n\nSAND\nGrass holds it\n",
+      ["h2 WATER", ["b0 It rises twice a day", "b0 It falls again"], "h2 SAND", ["b0 Grass holds it"]],
+    ],
     ["one item a line", "Alder, M.\nBirch, T.\nCedar, O.\n", [["p0 Alder, M."], ["p0 Birch, T."], ["p0 Cedar, O."]]],
     [
       "paragraphs between empty lines",
@@ -592,6 +602,12 @@ describe("pages, tables and outlines", () => {
   });
 
   // Presentation elements of MathML Core (W3C, section 3): mfrac, msqrt, msubsup, munderover.
+  it("leaves out what only leads to other places: a table of contents, bars of links, marks beside headings", () => {
+    const page =
+      '<title>Tides</title><div class="toc"><p>Table of Contents</p><ul><li><a href="#a">Quay</a></li></ul></div><div role="navigation">Next</div><h1>Contents</h1><h1 id="a">Quay<a class="headerlink" href="#a">¶</a></h1><p>It is wet.</p>';
+    expect(read(strToU8(page), "html").blocks.map(shape)).toEqual(["h1 Quay", ["p0 It is wet."]]);
+  });
+
   it("reads the formulas of a page, on a line of their own and among words", () => {
     const page = read(
       strToU8(

@@ -1,0 +1,159 @@
+import { type FontSet, layoutSlide } from "@unitext/core/layout";
+import {
+  type BreakRule,
+  DOCUMENT_RULE,
+  type Element,
+  emptyDeck,
+  metadataOf,
+  nameOf,
+  type Slide,
+  textOf,
+} from "@unitext/core/model";
+import { readText } from "@unitext/core/text";
+import { idSource } from "@unitext/core/testing";
+import { shippedFonts } from "@unitext/core/testing/fonts";
+import { loadGrammar } from "./grammar";
+import { generate } from "./index";
+
+beforeAll(loadGrammar);
+
+const fonts: FontSet = shippedFonts();
+const metadata = metadataOf(emptyDeck("d", ""));
+const slidesOf = (text: string, rule: BreakRule = DOCUMENT_RULE): Slide[] =>
+  [...generate(readText(text), rule, { newId: idSource(), metadata, fonts, document: "doc" })].map(
+    ({ slide }) => slide,
+  );
+const names = (slides: readonly Slide[]) => slides.map((slide) => `${slide.arrangement}: ${nameOf(slide)}`);
+const wordsOf = (slide: Slide | undefined) =>
+  (slide?.elements ?? []).flatMap((element) =>
+    element.kind === "text" && element.slot !== "title" ? [textOf(element.text)] : [],
+  );
+const kinds = (slide: Slide | undefined) => (slide?.elements ?? []).map(({ kind, slot }: Element) => `${kind} ${slot}`);
+
+/** A paragraph of sentences that can be points. */
+const prose = (about: string) =>
+  `The ${about} of the station is read by the students every morning of the week. The keeper compares the ${about} with the mark on the post. A report of the ${about} goes to the archive at the end of the month. The staff of the hut looks after the ${about} in summer.`;
+
+describe("a long section", () => {
+  const list = (about: string) =>
+    ["is read by the students", "is compared by the keeper", "is looked after in summer", "is taken in before a storm"]
+      .map((what) => `- The ${about} ${what} every morning of the long week`)
+      .join("\n");
+  const text = `## Gauges\n\n${prose("gauge")}\n\n### Quay\n\n${list("float")}\n\n### Bar\n\n${list("sensor")}\n`;
+
+  it("is cut at its subheadings, which become titles after the heading", () => {
+    expect(names(slidesOf(text))).toEqual(["points: Gauges", "points: Gauges: Quay", "points: Gauges: Bar"]);
+  });
+
+  it("keeps short subsections together, with their headings", () => {
+    const short = "## Gauges\n\n### Quay\n\n- wet\n\n### Bar\n\n- dry\n";
+    expect(names(slidesOf(short))).toEqual(["points: Gauges"]);
+    expect(wordsOf(slidesOf(short)[0])[0]).toBe("Quay\nwet\nBar\ndry");
+  });
+
+  it("has all of its text on its slides or in their notes", () => {
+    const all = slidesOf(text)
+      .map((slide) => textOf(slide.notes))
+      .join("\n");
+    expect(all).toContain(prose("gauge"));
+    const shown = slidesOf(text).flatMap(wordsOf).join("\n");
+    for (const about of ["float", "sensor"]) expect(shown).toContain(list(about).replace(/^- /gm, ""));
+  });
+});
+
+describe("slides that continue one", () => {
+  const items = (count: number) =>
+    Array.from(
+      { length: count },
+      (_, nth) => `- **Post ${nth + 1}** stands at the foot of the dune where the path to the beach begins`,
+    ).join("\n");
+
+  it("name their topic, and keep the size of the text", () => {
+    const slides = slidesOf(`## Posts\n\n${items(9)}\n`);
+    expect(names(slides)[0]).toBe("points: Posts");
+    expect(names(slides)[1]).toMatch(/^points: Posts: Post \d$/);
+    const sizes = slides.map(
+      (slide) => layoutSlide(slide, { metadata, number: 1, fonts }).boxes.find(({ slot }) => slot === "body")?.size,
+    );
+    expect(new Set(sizes)).toEqual(new Set([metadata.theme.scale.body]));
+  });
+
+  it("share out what would be left for the last one", () => {
+    const counts = slidesOf(`## Posts\n\n${items(6)}\n`).map(
+      (slide) =>
+        slide.elements.flatMap((element) => (element.kind === "text" && element.slot === "body" ? element.text : []))
+          .length,
+    );
+    expect(counts.reduce((sum, count) => sum + count, 0)).toBe(6);
+    expect(Math.min(...counts)).toBeGreaterThan(1);
+  });
+
+  it("are numbered where nothing tells them apart", () => {
+    const same = Array.from(
+      { length: 12 },
+      () => "- and so on, at the foot of the dune where the path to the beach of the bay begins",
+    ).join("\n");
+    expect(names(slidesOf(`## Posts\n\n${same}\n`))[1]).toMatch(/^points: Posts \(2 of \d\)$/);
+  });
+});
+
+describe("what belongs together", () => {
+  const rows = Array.from({ length: 4 }, (_, nth) => `| Line ${nth + 1} | ${nth}.4 |`).join("\n");
+
+  const table = `| Line | Sand |\n| --- | --: |\n${rows}`;
+  const picture = "![The quay](quay.png)";
+
+  it("stands side by side: points and their table", () => {
+    const [slide] = slidesOf(`## Quay\n\n${prose("float")}\n\n${table}\n`);
+    expect(slide).toMatchObject({ arrangement: "comparison", widths: [42, 58] });
+    expect(kinds(slide)).toEqual(["text title", "text left", "table right"]);
+    expect(textOf(slide?.notes ?? [])).toBe(prose("float"));
+  });
+
+  it("stands side by side: points and their picture, also where a table comes before", () => {
+    const slides = slidesOf(`## Quay\n\n${prose("float")}\n\n${table}\n\n${prose("sensor")}\n\n${picture}\n`);
+    expect(slides.map(kinds)).toEqual([
+      ["text title", "text left", "table right"],
+      ["text title", "text body", "picture null"],
+    ]);
+    const [text, shown] = layoutSlide(slides[1] as Slide, { metadata, number: 1, fonts }).boxes.slice(1);
+    expect((text?.x ?? 0) + (text?.width ?? 0)).toBeLessThanOrEqual(shown?.x ?? 0);
+  });
+
+  it("stands one below the other: a sentence that leads into code, and the code", () => {
+    const code = Array.from({ length: 9 }, (_, nth) => `read gauge ${nth + 1}`).join("\n");
+    const slides = slidesOf(
+      `## Reading\n\n${prose("float")}\n\nThe gauges are read so:\n\n\`\`\`sh\n${code}\n\`\`\`\n`,
+    );
+    const withCode = slides.find((slide) => slide.elements.some((element) => element.kind === "code"));
+    expect(wordsOf(withCode)[0]).toMatch(/^The gauges are read so:/);
+  });
+
+  it("is not repeated: a section with one line keeps it on its opener", () => {
+    expect(names(slidesOf("# Course\n\n# Tides\n\nThe tide rises twice a day.\n\n## Quay\n\n- wet\n- cold\n"))).toEqual(
+      ["opening: Course", "section: Tides", "points: Quay"],
+    );
+  });
+
+  it("leaves sources as they are", () => {
+    const sources =
+      "Tern, A. and Knot, B. The sand of the outer bar and its way along the coast of the bay in winter. 2021.";
+    expect(wordsOf(slidesOf(`## References\n\n${sources}\n\n${sources}\n`)[0])[0]).toBe(`${sources}\n${sources}`);
+  });
+});
+
+it("a text that goes to the notes still shows what it is about", () => {
+  const paragraph: BreakRule = { ...DOCUMENT_RULE, cuts: [{ kind: "paragraph" }], placement: "notes" };
+  const [slide] = slidesOf(`${prose("float")}\n`, paragraph);
+  expect(slide?.arrangement).toBe("statement");
+  expect(wordsOf(slide)[0]).toMatch(/the float/i);
+  expect(textOf(slide?.notes ?? [])).toBe(prose("float"));
+});
+
+it("a long item of a list becomes its first sentence or its term, with all of it in the notes", () => {
+  const item =
+    "Still reachable. The start of the block is found by the program at its end, so the programmer could have freed it.";
+  const [slide] = slidesOf(`## Leaks\n\n- ${item}\n- short\n`);
+  expect(wordsOf(slide)[0]).toBe("Still reachable\nshort");
+  expect(textOf(slide?.notes ?? [])).toBe(item);
+});
