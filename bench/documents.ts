@@ -1,5 +1,5 @@
 import { readSource } from "@unitext/core/formats";
-import { generate, type GeneratedSlide, review, takeReview } from "@unitext/core/generate";
+import { generate, type GeneratedSlide, loadGrammar, review, takeReview } from "@unitext/core/generate";
 import { facesNeeded, type FontSet, layoutSlide } from "@unitext/core/layout";
 import { type Deck, emptyDeck, metadataOf, paragraphText, must } from "@unitext/core/model";
 import { type Block, readText } from "@unitext/core/text";
@@ -116,6 +116,7 @@ const median = (list: number[]) => must(list.sort((a, b) => a - b)[Math.floor(li
 
 /** Reads a .docx of 160 pages to laid-out slides, against the minimum, and again with 5 % of its paragraphs changed. */
 export async function documents(): Promise<Row[]> {
+  await loadGrammar();
   const face = new Face(new Blob(bytes("atkinson-hyperlegible-next-latin-400-normal")));
   const font = new Font(face);
   const floors: number[] = [];

@@ -17,6 +17,7 @@ import {
 } from "@unitext/core/translate";
 import { loadFormulas } from "@unitext/core/figures";
 import { readDeck } from "@unitext/core/formats";
+import { loadGrammar } from "@unitext/core/generate";
 import { type Deck, plainText, titleOf } from "@unitext/core/model";
 import { count } from "drizzle-orm";
 import { nanoid } from "nanoid";
@@ -69,6 +70,7 @@ function withTakenValues(deck: Deck, sources: ReadonlyMap<string, SourceAtHand>)
 
 /** Puts the demo decks into a database that has no deck yet; pictures come from the folder beside the texts. */
 async function loadDemo(db: Database, folder: string, fonts: string): Promise<void> {
+  await loadGrammar();
   await ensureUser(db, DEMO_USER);
   const [found] = await db.select({ decks: count() }).from(schema.decks);
   if (found?.decks) return;
