@@ -299,12 +299,11 @@ export function compressed(sentence: string, language: string): Range[] | undefi
   return isWhole ? whole : clause.ranges;
 }
 
-/** Whether a text is a whole clause that stands alone, as far as the grammar of its language is known. */
+/** Whether a text is a whole clause, as far as the grammar of its language is known; it may refer to another sentence. */
 export function isWholeClause(text: string, language: string): boolean {
   const tokens = tokensOf(text, language);
   if (!isBalanced(text)) return false;
-  if (!tokens) return !/[,:–—-]\s*$/.test(text);
-  return standsAlone(text) && isClause(tokens) && endsWell(text, tokens);
+  return tokens ? isClause(tokens) && endsWell(text, tokens) : !/[,:–—-]\s*$/.test(text);
 }
 
 function compressedWithoutTags(sentence: string, language: string): Range[] | undefined {

@@ -7,7 +7,7 @@ import {
   type Run,
   must,
 } from "@unitext/core/model";
-import { compressed, type Range } from "./compression";
+import { compressed, isWholeClause, type Range } from "./compression";
 import { rankable, rankSentences, type Sentence } from "./textrank";
 
 /** A point, the sentence that it was taken from, and whether the method or the user chose it. */
@@ -197,8 +197,8 @@ function isAlike(a: Sentence, b: Sentence): boolean {
 }
 
 /** Whether a sentence may stand as it is where no other of its text can be a point. */
-const isWholeSentence = ({ sentence: { text }, words }: ParagraphPoints) =>
-  words <= LONGEST && words >= SHORTEST && /[.!?。！？؟][)"”’»]*$/u.test(text);
+const isWholeSentence = ({ sentence: { text }, words }: ParagraphPoints, language: string) =>
+  words <= LONGEST && words >= SHORTEST && /[.!?。！？؟][)"”’»]*$/u.test(text) && isWholeClause(text, language);
 
 /** Chooses the sentences that become points: the best of every paragraph, then the best of the rest, none alike. */
 function chosenOf(list: readonly Candidate[], order: readonly number[], paragraphs: number): Set<number> {
@@ -243,7 +243,7 @@ export function pointsOf(
   const worths = list.map((one, at) => worthOf(one, must(ranks[at]), named));
   const best = list.map((_, at) => at).sort((a, b) => must(worths[b]) - must(worths[a]) || a - b);
   const order = best.filter((at) => must(list[at]).taken.isPoint);
-  const whole = best.filter((at) => isWholeSentence(must(list[at]).taken)).slice(0, 1);
+  const whole = best.filter((at) => isWholeSentence(must(list[at]).taken, language)).slice(0, 1);
   const chosen = chosenOf(list, order.length ? order : whole, prose.length);
   return list.map(({ taken, paragraph }, at) => {
     const { text: sentence } = taken.sentence;
