@@ -157,3 +157,12 @@ it("a long item of a list becomes its first sentence or its term, with all of it
   expect(wordsOf(slide)[0]).toBe("Still reachable\nshort");
   expect(textOf(slide?.notes ?? [])).toBe(item);
 });
+
+it("a bold term and its explanation are one item", () => {
+  const page =
+    "## Words\n\n- **slack**\n  - a wet hollow between dunes\n- **swash**\n  - water that runs up the beach\n\n" +
+    prose("float");
+  expect(wordsOf(slidesOf(page)[0])[0]).toMatch(
+    /^slack: a wet hollow between dunes\nswash: water that runs up the beach\n/,
+  );
+});

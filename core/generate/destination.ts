@@ -2,10 +2,12 @@ import {
   type BreakRule,
   countWords,
   isEmptyText,
+  joinRuns,
   type Paragraph,
   paragraphText,
   type PointChoice,
   type RichText,
+  run,
   type Run,
   textOf,
   must,
@@ -84,6 +86,23 @@ function shortItem(paragraph: Paragraph, language: string): Paragraph {
   const runs = isTerm ? withoutStop(first.runs) : trimToPoint(first.runs, language);
   if (runs) return { ...paragraph, runs };
   return rest.length > 0 && words <= LONG_SENTENCE ? { ...paragraph, runs: first.runs } : paragraph;
+}
+
+const isMarked = ({ runs }: Paragraph) =>
+  runs.length > 0 && runs.every(({ marks, text }) => marks?.includes("strong") || text.trim() === "");
+
+/** Whether an item of a list is a bold term with one explanation below it. */
+function isExplained(text: RichText, at: number): boolean {
+  const [term, explanation, next] = [text[at], text[at + 1], text[at + 2]];
+  if (!term || !explanation || term.kind === "plain" || explanation.kind === "plain") return false;
+  if (!isMarked(term) || countWords(paragraphText(term)) > TERM || explanation.level !== term.level + 1) return false;
+  return !next || next.level <= term.level || (next.kind === "plain" && countWords(paragraphText(explanation)) > TERM);
+}
+
+/** Returns a term followed by its explanation, as one item. */
+function withExplanation(term: Paragraph, explanation: Paragraph): Paragraph {
+  const named = joinRuns(withoutStop(term.runs));
+  return { ...term, runs: joinRuns([...named, run(": "), ...explanation.runs]) };
 }
 
 /**
@@ -172,8 +191,15 @@ const toBoth: Destination = (draft, language, choices) => {
         text.push(next);
         lines.push(line);
       };
+      // A term is on one line with its explanation.
+      if (isExplained(item.text, at)) return;
+      const term = isExplained(item.text, at - 1) ? item.text[at - 1] : undefined;
       const lead = leads.get(paragraph);
-      if (lead) {
+      if (term) {
+        const explanation = shortItem(paragraph, language);
+        put(withExplanation(term, explanation));
+        if (explanation !== paragraph) part.notes.push({ ...paragraph, kind: "plain", level: 0 });
+      } else if (lead) {
         put(lead);
         if (lead !== paragraph) part.notes.push(paragraph);
       } else if (isProse(paragraph) && !short) {
