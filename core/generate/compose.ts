@@ -78,6 +78,17 @@ export function partsOfDraft({ title, depth, flow, slots }: DraftParts, opens: b
   };
 }
 
+const FIGURES: ReadonlySet<ArrangementName> = new Set(["code", "formula", "table", "chart", "diagram"]);
+
+/** Returns an arrangement in which text that comes before a figure is above it, not in its caption below. */
+export function withLeadAbove<F extends { arrangement: ArrangementName; reason: Reason }>(
+  found: F,
+  flow: readonly Flow[],
+): F {
+  const isLead = flow[0]?.kind === "text" && FIGURES.has(found.arrangement);
+  return isLead ? { ...found, arrangement: "points", reason: "title-and-content" } : found;
+}
+
 /** Recognises the arrangement of a draft, unless the text names one. A name that is not an arrangement is reported. */
 export function chooseArrangement(
   draft: DraftParts,
@@ -214,9 +225,10 @@ const isLarge = (item: Flow) =>
     (item.content.kind === "table" && item.content.rows.length > 4) ||
     (item.content.kind === "code" && item.content.text.split("\n").length > 6));
 
-/** Takes the sentence that leads into a figure from the end of the flow before it, so that it stands above the figure. */
+/** Takes the heading or sentence that leads into a figure from the end of the flow before it, so that it stands above it. */
 function takeLead(before: Flow[]): Flow[] {
   const last = before.at(-1);
+  if (last?.kind === "text" && last.heading) return before.splice(-1);
   const lead = last?.kind === "text" && !last.quote ? last.text.at(-1) : undefined;
   if (last?.kind !== "text" || lead?.kind !== "plain" || !/[:：]\s*$/.test(paragraphText(lead))) return [];
   before.pop();

@@ -129,6 +129,15 @@ describe("what belongs together", () => {
     expect(wordsOf(withCode)[0]).toMatch(/^The gauges are read so:/);
   });
 
+  it("stands one below the other: a subheading, a line, and the code or table below them", () => {
+    const code = Array.from({ length: 9 }, (_, nth) => `read gauge ${nth + 1}`).join("\n");
+    const [slide] = slidesOf(`## Reading\n\n### At the quay\n\n\`\`\`sh\n${code}\n\`\`\`\n`);
+    expect(kinds(slide)).toEqual(["text title", "text body", "code body"]);
+    const rows = Array.from({ length: 6 }, (_, nth) => `| Line ${nth + 1} | ${nth}.4 |`).join("\n");
+    const [lines] = slidesOf(`## Reading\n\nAll of them:\n\n| Line | Sand |\n| --- | --: |\n${rows}\n`);
+    expect(kinds(lines)).toEqual(["text title", "text body", "table body"]);
+  });
+
   it("is not repeated: a section with one line keeps it on its opener", () => {
     expect(names(slidesOf("# Course\n\n# Tides\n\nThe tide rises twice a day.\n\n## Quay\n\n- wet\n- cold\n"))).toEqual(
       ["opening: Course", "section: Tides", "points: Quay"],

@@ -1,7 +1,7 @@
-import { type FontSet, overflowOf as overflowOfSlide } from "@unitext/core/layout";
+import { FIGURE_MINIMUM, type FontSet, overflowOf as overflowOfSlide } from "@unitext/core/layout";
 import { type BreakRule, countWords, type DeckMetadata, type RichText, run, must, textOf } from "@unitext/core/model";
 import { type Problem, recogniseParts } from "@unitext/core/text";
-import { type Composed, partsOfDraft, shortTitle, slideOf } from "./compose";
+import { type Composed, partsOfDraft, withLeadAbove, shortTitle, slideOf } from "./compose";
 import type { Flow } from "./draft";
 import { titleWithNumber } from "./titlenumbers";
 import { type Atom, atomsOf, flowOfAtoms, smaller, tableText } from "./atoms";
@@ -10,21 +10,27 @@ import { type Atom, atomsOf, flowOfAtoms, smaller, tableText } from "./atoms";
 export interface FitContext {
   metadata: DeckMetadata;
   fonts: FontSet;
+  /** Whether code and tables may be as small as the theme allows. */
+  closely?: boolean;
 }
 
 const noId = () => "x";
 
 /** Returns by how many points a composed slide overflows; 0 when everything fits. */
-function overflowOf(composed: Composed, { metadata, fonts }: FitContext): number {
+function overflowOf(composed: Composed, context: FitContext): number {
+  const { metadata, fonts, closely } = context;
   const isAlone = composed.slots.size === 0 && composed.flow.every(({ kind }) => kind === "text");
-  const shown = isDense(composed.flow) ? metadata : readable(metadata, isAlone ? "alone" : "beside");
+  const least = isDense(composed.flow) ? "dense" : isAlone ? "alone" : "beside";
+  const shown = closely && least === "dense" ? metadata : readable(metadata, least);
   return overflowOfSlide(slideOf({ ...composed, notes: [] }, "x", counter()), { metadata: shown, number: 1, fonts });
 }
 
+/** The smallest size of cells and code, in points on a page 540 points high (common practice, no source). */
+const DENSE = 16;
 /** How many words beside code or a table may be as small as they are. */
 const BESIDE = 25;
 
-/** Whether a slide may be as small as the theme allows: one of code or a table with hardly any text is read closely. */
+/** Whether a slide is read closely: one of code or a table with hardly any text. */
 function isDense(flow: readonly Flow[]): boolean {
   const words = flow.reduce((sum, item) => sum + (item.kind === "text" ? countWords(textOf(item.text)) : 0), 0);
   return (
@@ -36,10 +42,11 @@ function isDense(flow: readonly Flow[]): boolean {
 const READABLE = 20;
 /** The least size of text alone, as a share of the theme's: slides of a section have the same size, and continue instead. */
 const ALONE = 1;
-/** A deck's metadata by the least size of text: alone on a slide, or beside a figure. */
+/** A deck's metadata by the least size of text: alone on a slide, beside a figure, in code and tables. */
 interface Sizes {
   alone: DeckMetadata;
   beside: DeckMetadata;
+  dense: DeckMetadata;
 }
 const readableOnce = new WeakMap<DeckMetadata, Sizes>();
 
@@ -50,6 +57,7 @@ function readable(metadata: DeckMetadata, kind: keyof Sizes): DeckMetadata {
   const known = readableOnce.get(metadata) ?? {
     alone: least(theme.scale.body * ALONE),
     beside: least(READABLE),
+    dense: least(DENSE / FIGURE_MINIMUM),
   };
   readableOnce.set(metadata, known);
   return known[kind];
@@ -64,7 +72,7 @@ function counter(): () => string {
 function paginate(composed: Composed, flow: readonly Flow[], nth: number): Composed {
   const depth = nth ? (composed.depth === null ? null : 2) : composed.depth;
   const draft = { title: composed.title, depth, flow, slots: new Map() };
-  const found = recogniseParts(partsOfDraft(draft, false));
+  const found = withLeadAbove(recogniseParts(partsOfDraft(draft, false)), flow);
   const keep = nth === 0 && composed.named === true && composed.slots.size === 0;
   return {
     ...composed,
@@ -255,11 +263,37 @@ export function fitComposition(
   }
   if (whole.slots.size) say("The columns do not fit side by side; they are placed one after the other.");
   const flow = [...whole.flow, ...[...whole.slots.values()].flat()];
-  const pages = new Paginator(whole, atomsOf(flow), context, say).run();
+  const pages = paginated(whole, flow, context, line, problems);
   if (!pages.length) return [whole];
   if (rule.overflow !== "notes" || pages.length === 1) return pages;
   say("What does not fit on the slide is in its notes.");
   return restToNotes(whole, pages, line);
+}
+
+const kindsOf = (flow: readonly Flow[]) =>
+  new Set(flow.flatMap((item) => (item.kind === "content" ? [item.content.kind] : [])));
+
+/**
+ * Divides a flow into pages. A table or code that would be lost for its size, as points, may be as small as the theme allows.
+ */
+function paginated(
+  whole: Composed,
+  flow: readonly Flow[],
+  context: FitContext,
+  line: number,
+  problems: Problem[],
+): Composed[] {
+  const attempt = (given: FitContext) => {
+    const own: Problem[] = [];
+    const pages = new Paginator(whole, atomsOf(flow), given, (message) => own.push({ line, message })).run();
+    return { pages, own };
+  };
+  const first = attempt(context);
+  const left = kindsOf(first.pages.flatMap((page) => page.flow));
+  const isLost = [...kindsOf(flow)].some((kind) => !left.has(kind));
+  const { pages, own } = isLost ? attempt({ ...context, closely: true }) : first;
+  problems.push(...own);
+  return pages;
 }
 
 /** Whether a composition of text beside a figure fits, its text at a size that the last row reads. */

@@ -18,7 +18,7 @@ import {
   must,
 } from "@unitext/core/model";
 import type { FrontMatter, Lines, Manuscript, Problem, Reason } from "@unitext/core/text";
-import { chooseArrangement, asCharts, type Composed, divideFlow, slideOf } from "./compose";
+import { chooseArrangement, asCharts, type Composed, divideFlow, slideOf, withLeadAbove } from "./compose";
 import { cutDrafts } from "./cut";
 import { placeText } from "./destination";
 import { type Draft, emptyDraft, type Flow, slidePropertiesOfDraft } from "./draft";
@@ -183,7 +183,8 @@ function composeText(
       flow: piece.flow,
       slots: piece.slots ?? (isLast && at === pieces.length - 1 ? slots : new Map<string, readonly Flow[]>()),
     };
-    const chosen = chooseArrangement(part, first && !later, named, line, problems);
+    const recognised = chooseArrangement(part, first && !later, named, line, problems);
+    const chosen = isWhole ? recognised : withLeadAbove(recognised, part.flow);
     const own: Composed = {
       ...part,
       arrangement: piece.opener && !first ? "section" : nameArrangement(chosen.arrangement, part, rule),

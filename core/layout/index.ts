@@ -14,6 +14,7 @@ export * from "./scene";
 export { scaledNodes, type Sheet, type SheetItem, SHEETS, type Sheets, sheetsOf } from "./sheet";
 export {
   contentArea,
+  FIGURE_MINIMUM,
   LINE_HEIGHT,
   loosePlace,
   mirroredOnPage,
