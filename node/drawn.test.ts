@@ -161,3 +161,12 @@ describe("a picture in SVG that has pictures in it", () => {
     expect(shown(within(image))).toEqual(colours);
   });
 });
+
+it("words in an SVG picture are drawn, in a shipped face where the named one is not there", () => {
+  const words =
+    '<svg xmlns="http://www.w3.org/2000/svg" width="200" height="100"><text x="10" y="70" font-size="60" font-family="No Such Face">Dune</text></svg>';
+  const page = `<svg xmlns="http://www.w3.org/2000/svg" width="200" height="100"><image width="200" height="100" href="data:image/svg+xml;base64,${Buffer.from(words).toString("base64")}"/></svg>`;
+  const { data } = PNG.sync.read(Buffer.from(png(page, 200)));
+  const dark = Array.from({ length: data.length / 4 }, (_, at) => data[at * 4 + 3] ?? 0).filter((alpha) => alpha > 200);
+  expect(dark.length).toBeGreaterThan(500);
+});

@@ -55,7 +55,7 @@ export function svgPng(fonts: string): (svg: string, width: number) => Uint8Arra
   const drawn = (svg: string, width: number, font: object) =>
     new Resvg(svg, { fitTo: { mode: "width", value: width }, font }).render().asPng();
   /**
-   * Rasterises an SVG picture that contains raster pictures, because the renderer does not show a picture inside a
+   * Rasterises an SVG picture that contains raster pictures or words, because the renderer shows neither inside a
    * picture. Cached; nothing is fetched.
    */
   const flattened = (uri: string): string => {
@@ -63,7 +63,7 @@ export function svgPng(fonts: string): (svg: string, width: number) => Uint8Arra
     if (known !== undefined) return known;
     const svg = Buffer.from(uri.slice(uri.indexOf(",") + 1), "base64").toString("utf8");
     const alone = svg.replace(/\s(?:xlink:)?href\s*=\s*("|')(?!#|data:image\/(?:png|jpeg|gif)[;,])[^"']*\1/g, "");
-    const made = /<(?:\w+:)?image\b/.test(svg)
+    const made = /<(?:\w+:)?(?:image|text)\b/.test(svg)
       ? `data:image/png;base64,${Buffer.from(drawn(alone, DOTS, faces)).toString("base64")}`
       : uri;
     if (flat.size >= 16) flat.clear();
