@@ -47,6 +47,10 @@ const keyOf = (words: string) =>
     .replace(/[^\p{L}\d_-]+/gu, " ")
     .trim();
 
+/** Beginnings of what names nothing: “In summary”, “the same idea”. */
+const EMPTY =
+  /^(?:in|on|at|for|of|by|with|to|note|notes?|example|same|last|first|next|other|another|some|many|most|several|such)\b/i;
+
 /** Returns what a slide is about that continues another one: the subject of its first points, or the caption of its figure. */
 function topicOf({ flow }: Composed, language: string, known: ReadonlySet<string>): string | undefined {
   const topics = flow.flatMap((item) => {
@@ -54,7 +58,7 @@ function topicOf({ flow }: Composed, language: string, known: ReadonlySet<string
     if (item.kind === "text")
       return item.text
         .filter(({ level }) => level === 0)
-        .slice(0, 2)
+        .slice(0, 5)
         .flatMap((paragraph) => termOf(paragraph) ?? subjectOf(paragraph, language) ?? []);
     // A name with an underscore or a capital inside, before its bracket, is what code defines or calls.
     if (item.content.kind === "code")
@@ -63,7 +67,9 @@ function topicOf({ flow }: Composed, language: string, known: ReadonlySet<string
     const words = caption.replace(/^\p{L}+\.?\s*\d+[.:]\s*/u, "").replace(/[.\s]+$/, "");
     return words && words.length <= TITLE_LENGTH ? [words] : [];
   });
-  return topics.find((topic) => !known.has(keyOf(topic)) && ![...known].some((title) => title === keyOf(topic)));
+  return topics.find(
+    (topic) => !EMPTY.test(topic) && !known.has(keyOf(topic)) && ![...known].some((title) => title === keyOf(topic)),
+  );
 }
 
 /**
