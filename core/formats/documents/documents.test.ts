@@ -514,6 +514,17 @@ describe("plain text", () => {
       "WATER\nIt rises twice a day\nIt falls again\n\nSAND\nGrass holds it\n",
       ["h2 WATER", ["b0 It rises twice a day", "b0 It falls again"], "h2 SAND", ["b0 Grass holds it"]],
     ],
+    [
+      "a title above the first heading",
+      "The coast\n\nThe gauge\n\nThe gauge at the quay is read every ten minutes by the students of the course.\n\nThe dune\n\nThe dune moves inland in winter and the grass holds the sand fast in summer.\n",
+      [
+        "h1 The coast",
+        "h2 The gauge",
+        ["p0 The gauge at the quay is read every ten minutes by the students of the course."],
+        "h2 The dune",
+        ["p0 The dune moves inland in winter and the grass holds the sand fast in summer."],
+      ],
+    ],
     ["one item a line", "Alder, M.\nBirch, T.\nCedar, O.\n", [["p0 Alder, M."], ["p0 Birch, T."], ["p0 Cedar, O."]]],
     [
       "paragraphs between empty lines",

@@ -243,9 +243,15 @@ function capitals(lines: readonly (Line | null)[]): Block[] {
   return gather.blocks;
 }
 
+const wordsIn = (group: readonly Line[]) => group.reduce((sum, { text }) => sum + countWords(text), 0);
+
+/** Whether a group of lines is one short line that can be a title. */
+const isTitleLine = (group: readonly Line[]) =>
+  group.length === 1 && group.every(({ text }) => isTitle(text) && countWords(text) <= 8);
+
 /**
- * Reads prose: paragraphs between empty lines; a short line above a longer paragraph is its heading; short lines stay
- * lines.
+ * Reads prose: paragraphs between empty lines; a short line above a longer paragraph is its heading, and one above the first
+ * of these the title of the text; other short lines stay lines.
  */
 function paragraphs(lines: readonly (Line | null)[]): Block[] {
   const gather = new Gatherer();
@@ -258,15 +264,10 @@ function paragraphs(lines: readonly (Line | null)[]): Block[] {
   full.forEach((group, at) => {
     const [only] = group;
     const next = full[at + 1];
-    const words = group.reduce((sum, { text }) => sum + countWords(text), 0);
-    if (
-      group.length === 1 &&
-      only &&
-      isTitle(only.text) &&
-      words <= 8 &&
-      next &&
-      next.reduce((sum, { text }) => sum + countWords(text), 0) >= 12
-    )
+    const words = wordsIn(group);
+    if (at === 0 && isTitleLine(group) && next && isTitleLine(next) && wordsIn(full[at + 2] ?? []) >= 12 && only)
+      gather.heading(1, only.text, only.number);
+    else if (group.length === 1 && only && isTitle(only.text) && words <= 8 && next && wordsIn(next) >= 12)
       gather.heading(
         at === 0 &&
           full.length > 4 &&
