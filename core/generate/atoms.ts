@@ -8,6 +8,7 @@ import {
   type CodeElement,
   must,
 } from "@unitext/core/model";
+import { listNumbers } from "@unitext/core/layout";
 import type { Flow } from "./draft";
 import { sentenceRanges } from "./points";
 
@@ -17,18 +18,22 @@ export interface Atom {
   /** The penalty of a break before it, and after it; 0 is a good place. */
   before: number;
   after: number;
+  /** The number of a numbered item in its list. */
+  number?: number;
 }
 
 const isHeading = ({ kind, runs }: Paragraph) =>
   kind === "plain" && runs.length > 0 && runs.every(({ marks }) => marks?.includes("strong"));
 
 function textAtoms(flow: Extract<Flow, { kind: "text" }>): Atom[] {
+  const numbers = listNumbers(flow.text);
   return flow.text.map((paragraph, at) => {
     const level = paragraph.kind === "plain" && paragraph.level > 0 ? paragraph.level + 1 : paragraph.level;
     const previous = flow.text[at - 1];
     const parent = previous && previous.level < paragraph.level;
     return {
       flow: { ...flow, text: [paragraph], lines: [flow.lines[at] ?? flow.lines[0] ?? 1] },
+      ...(paragraph.kind === "number" ? { number: numbers[at] ?? 1 } : {}),
       before: (parent ? 60 : 0) + level * 9,
       after: isHeading(paragraph) ? 1000 : /[:：]$/.test(paragraphText(paragraph).trim()) ? 400 : 0,
     };
@@ -188,10 +193,26 @@ export function atomsOf(flow: readonly Flow[]): Atom[] {
   });
 }
 
+/** Returns atoms in which the first item of a list that continues one keeps its number. */
+function withNumbers(atoms: readonly Atom[]): Atom[] {
+  const open: boolean[] = [];
+  return atoms.map((atom) => {
+    const paragraph = atom.flow.kind === "text" ? atom.flow.text[0] : undefined;
+    if (!paragraph || atom.flow.kind !== "text") return atom;
+    open.length = Math.min(open.length, paragraph.kind === "plain" ? paragraph.level : paragraph.level + 1);
+    if (paragraph.kind === "plain") return atom;
+    const isFirst = !open[paragraph.level];
+    open[paragraph.level] = true;
+    const { number = 1 } = atom;
+    if (!isFirst || number === 1 || paragraph.start !== undefined) return atom;
+    return { ...atom, flow: { ...atom.flow, text: [{ ...paragraph, start: number }] } };
+  });
+}
+
 /** Joins rows and lines that follow each other into one table or code block, and texts into one text. */
 export function flowOfAtoms(atoms: readonly Atom[]): Flow[] {
   const flows: Flow[] = [];
-  for (const { flow } of atoms) {
+  for (const { flow } of withNumbers(atoms)) {
     const last = flows.at(-1);
     if (
       last?.kind === "text" &&

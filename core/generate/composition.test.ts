@@ -1,4 +1,4 @@
-import { type FontSet, layoutSlide } from "@unitext/core/layout";
+import { type FontSet, layoutSlide, listNumbers } from "@unitext/core/layout";
 import {
   type BreakRule,
   DOCUMENT_RULE,
@@ -86,6 +86,21 @@ describe("slides that continue one", () => {
     );
     expect(counts.reduce((sum, count) => sum + count, 0)).toBe(6);
     expect(Math.min(...counts)).toBeGreaterThan(1);
+  });
+
+  it("go on with the numbers of a list", () => {
+    const steps = Array.from(
+      { length: 12 },
+      (_, nth) => `${nth + 1}. Walk to the next post at the foot of the dune where the path to the beach begins`,
+    ).join("\n");
+    const slides = slidesOf(`## Steps\n\n${steps}\n`);
+    const shown = slides.flatMap((slide) =>
+      slide.elements.flatMap((element) =>
+        element.kind === "text" && element.slot === "body" ? listNumbers(element.text) : [],
+      ),
+    );
+    expect(slides.length).toBeGreaterThan(1);
+    expect(shown).toEqual(Array.from({ length: 12 }, (_, nth) => nth + 1));
   });
 
   it("are numbered where nothing tells them apart", () => {
