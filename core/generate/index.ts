@@ -1,5 +1,6 @@
 export { cutDrafts } from "./cut";
-export { type GenerateContext, generate, generateDeck, type GeneratedSlide } from "./generate";
+export type { GenerateContext } from "./composedraft";
+export { generate, generateDeck, type GeneratedSlide } from "./generate";
 export { metadataFrom } from "./metadata";
 export { isWholeClause } from "./compression";
 export { loadGrammar } from "./grammar";

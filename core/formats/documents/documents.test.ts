@@ -3,10 +3,11 @@ import { createHash } from "node:crypto";
 import { mkdtempSync, readFileSync, rmSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
-import { type Deck, footnotesOf, linksOf, type Paragraph, paragraphText, textOf, must } from "@unitext/core/model";
+import { type Deck, footnotesOf, linksOf, must } from "@unitext/core/model";
 import { tally } from "@unitext/core/tally";
-import { type Block, readText } from "@unitext/core/text";
+import { readText } from "@unitext/core/text";
 import { idSource } from "@unitext/core/testing";
+import { readDocument, shape } from "@unitext/core/testing/documents";
 import { dotsFile } from "@unitext/core/testing/raster";
 import { shippedFonts } from "@unitext/core/testing/fonts";
 import { emf } from "@unitext/core/testing/metafiles";
@@ -41,31 +42,6 @@ import { deckFromSource, readDeck, readSource, type SourceKind, withDrawings } f
 const fonts = shippedFonts();
 const sha256 = (bytes: Uint8Array) => createHash("sha256").update(bytes).digest("hex");
 const picture = PNG.sync.write(new PNG({ width: 40, height: 30 }));
-const read = (bytes: Uint8Array, kind: SourceKind) => {
-  const source = readSource(bytes, `a.${kind}`, kind);
-  return { source, blocks: [...source.manuscript.blocks], problems: source.manuscript.problems };
-};
-const words = (text: readonly Paragraph[]) => text.map(paragraphText);
-const shape = (block: Block): unknown => {
-  if (block.kind === "heading") return `h${block.depth} ${textOf(block.text)}`;
-  if (block.kind === "text")
-    return block.text.map(
-      ({ kind, level, align, ...paragraph }) =>
-        `${kind[0]}${level}${align ? align[0] : ""} ${paragraphText({ kind, level, ...paragraph })}`,
-    );
-  if (block.kind === "figure")
-    return block.figure.kind === "table"
-      ? {
-          header: block.figure.header,
-          rows: block.figure.rows.map((row) =>
-            row.map((cell) => cell && [textOf(cell.text), cell.columns ?? 1, cell.rows ?? 1]),
-          ),
-          caption: block.figure.caption,
-        }
-      : block.figure;
-  if (block.kind === "picture") return { alt: block.picture.alt, caption: block.picture.caption };
-  return "text" in block ? { [block.kind]: words(block.text) } : block.kind;
-};
 const deckOf = (bytes: Uint8Array, kind: SourceKind): Deck =>
   deckFromSource(readSource(bytes, `a.${kind}`, kind), `a.${kind}`, {
     newId: idSource(),
@@ -193,7 +169,7 @@ describe("a .docx of the package docx", () => {
   });
 
   it("gives headings, marks, lists, tables with merged cells, pictures, formulas, comments, and changes as accepted", () => {
-    const { blocks, problems, source } = read(bytes, "docx");
+    const { blocks, problems, source } = readDocument(bytes, "docx");
     expect(source.manuscript.front).toMatchObject({ title: "Field handbook", author: "Course team" });
     expect(blocks.map(shape)).toEqual([
       "h1 Gauges",
@@ -246,7 +222,7 @@ describe("a .docx of the package docx", () => {
   });
 
   it("reads the same from the text that is kept of it", () => {
-    const { source, blocks } = read(bytes, "docx");
+    const { source, blocks } = readDocument(bytes, "docx");
     expect([...readText(source.text()).blocks]).toEqual(blocks);
   });
 });
@@ -441,7 +417,7 @@ describe("a .odt of python3-odf", () => {
   afterAll(() => rmSync(folder, { recursive: true, force: true }));
 
   it("gives headings, marks, lists, tables with merged cells, pictures, footnotes, links, alignment", () => {
-    const { blocks, problems, source } = read(bytes, "odt");
+    const { blocks, problems, source } = readDocument(bytes, "odt");
     expect(source.manuscript.front).toMatchObject({ title: "Field handbook", language: "en-GB" });
     expect(blocks.map(shape)).toEqual([
       "h1 Gauges",
@@ -486,204 +462,6 @@ describe("a .odt of python3-odf", () => {
   });
 });
 
-describe("plain text", () => {
-  const plain = (text: string) => read(strToU8(text), "txt").blocks.map(shape);
-  it.each<[string, string, unknown[]]>([
-    [
-      "an outline by numbers",
-      "6 Water\n6.4 Gauges\n6.4.1 At the quay\nIt is read every ten minutes.\n6.4.2 At the bar\n- floats\n",
-      ["h1 Water", "h2 Gauges", "h3 At the quay", ["p0 It is read every ten minutes."], "h3 At the bar", ["b0 floats"]],
-    ],
-    [
-      "an outline by tabs",
-      "Water\n\tGauges\n\t\tquay\n\tTides\nSand\n\tDunes\n",
-      ["h2 Water", ["b0 Gauges", "b1 quay", "b0 Tides"], "h2 Sand", ["b0 Dunes"]],
-    ],
-    [
-      "an outline by spaces and bullets",
-      "Water\n  - gauges\n    - quay\n  - tides\n\nSand\n  * dunes\n",
-      ["h2 Water", ["b0 gauges", "b1 quay", "b0 tides"], "h2 Sand", ["b0 dunes"]],
-    ],
-    [
-      "an outline in which every line is numbered",
-      "1. Water\n1.1 Gauges\n1.1.1 Quay\n1.2 Tides\n2. Sand\n2.1 Dunes\n",
-      ["h2 Water", ["b0 Gauges", "b1 Quay", "b0 Tides"], "h2 Sand", ["b0 Dunes"]],
-    ],
-    [
-      "titles in capitals",
-      "WATER\nIt rises twice a day\nIt falls again\n\nSAND\nGrass holds it\n",
-      ["h2 WATER", ["b0 It rises twice a day", "b0 It falls again"], "h2 SAND", ["b0 Grass holds it"]],
-    ],
-    [
-      "a title above the first heading",
-      "The coast\n\nThe gauge\n\nThe gauge at the quay is read every ten minutes by the students of the course.\n\nThe dune\n\nThe dune moves inland in winter and the grass holds the sand fast in summer.\n",
-      [
-        "h1 The coast",
-        "h2 The gauge",
-        ["p0 The gauge at the quay is read every ten minutes by the students of the course."],
-        "h2 The dune",
-        ["p0 The dune moves inland in winter and the grass holds the sand fast in summer."],
-      ],
-    ],
-    ["one item a line", "Alder, M.\nBirch, T.\nCedar, O.\n", [["p0 Alder, M."], ["p0 Birch, T."], ["p0 Cedar, O."]]],
-    [
-      "paragraphs between empty lines",
-      "The gauge at the quay is read every ten minutes, and its clock\nis set once a week by the keeper.\n\nThe second one was never read at all, because nobody could reach it.\n",
-      [
-        ["p0 The gauge at the quay is read every ten minutes, and its clock is set once a week by the keeper."],
-        ["p0 The second one was never read at all, because nobody could reach it."],
-      ],
-    ],
-    [
-      "headings that are underlined",
-      "Water\n=====\n\nIt rises and falls twice in the course of a day.\n\nGauges\n------\n\nThey are read.\n",
-      ["h1 Water", ["p0 It rises and falls twice in the course of a day."], "h2 Gauges", ["p0 They are read."]],
-    ],
-  ])("%s", (_, text, expected) => {
-    expect(plain(text)).toEqual(expected);
-  });
-
-  it.each<[string, Uint8Array, string]>([
-    [
-      "Windows-1252",
-      new Uint8Array([
-        ...strToU8("The tide at the quay of Saint-Andr"),
-        0xe9,
-        ...strToU8(" rises twice a day, it is said, and the caf"),
-        0xe9,
-        ...strToU8(" floods.\n"),
-      ]),
-      "The tide at the quay of Saint-André rises twice a day, it is said, and the café floods.",
-    ],
-    [
-      "UTF-16 with its mark",
-      new Uint8Array([0xff, 0xfe, ...[..."Gauge\n"].flatMap((letter) => [letter.charCodeAt(0), 0])]),
-      "Gauge",
-    ],
-    [
-      "UTF-16 without one",
-      new Uint8Array([..."The gauge at the quay is read.\n"].flatMap((letter) => [letter.charCodeAt(0), 0])),
-      "The gauge at the quay is read.",
-    ],
-    ["UTF-8 with a mark", new Uint8Array([0xef, 0xbb, 0xbf, ...strToU8("Dünen\n")]), "Dünen"],
-  ])("in %s is read", (_, bytes, expected) => {
-    const { blocks } = read(bytes, "txt");
-    expect(blocks.flatMap((block) => ("text" in block ? words(block.text) : []))).toEqual([expected]);
-  });
-
-  it("tells its language", () => {
-    const { source } = read(
-      strToU8(
-        "Die Düne wandert im Winter landeinwärts. Das Gras hält den Sand fest, bis der nächste Sturm kommt. Danach beginnt alles von vorn, und niemand hat es gezählt. So geht es Jahr um Jahr an dieser Küste weiter.\n",
-      ),
-      "txt",
-    );
-    expect(source.manuscript.front.language).toBe("de");
-  });
-});
-
-describe("pages, tables and outlines", () => {
-  it("reads a page: headings, lists, tables with spans, pictures inside it, links, code, quotations, footnotes; scripts show nothing", () => {
-    const page = `<!doctype html><html lang="en-GB"><head><title>Field &amp; shore</title><script>x()</script></head><body><nav>Menu</nav><h1>Gauges</h1><p>The gauge is <b>read</b> <a href="https://example.org/g">often</a><sup><a href="#fn1">1</a></sup>.</p><ul><li>North<ul><li>quay</li></ul></li><li>South</li></ul><table><thead><tr><th>Gauge</th><th colspan="2">m</th></tr></thead><tbody><tr><td rowspan="2">North</td><td>2.4</td><td>0.1</td></tr><tr><td>2.1</td><td>0.3</td></tr></tbody></table><figure><img src="data:image/png;base64,${picture.toString("base64")}" alt="The quay"><figcaption>Seen from the north</figcaption></figure><pre><code class="language-js">let a = 1;</code></pre><blockquote><p>It rises.</p></blockquote><ol class="footnotes"><li id="fn1">Log book.</li></ol></body></html>`;
-    const { blocks, source, problems } = read(strToU8(page), "html");
-    expect(source.manuscript.front).toMatchObject({ title: "Field & shore", language: "en-GB" });
-    expect(blocks.map(shape)).toEqual([
-      "h1 Gauges",
-      ["p0 The gauge is read often."],
-      ["b0 North", "b1 quay", "b0 South"],
-      {
-        header: 1,
-        rows: [
-          [["Gauge", 1, 1], ["m", 2, 1], null],
-          [
-            ["North", 1, 2],
-            ["2.4", 1, 1],
-            ["0.1", 1, 1],
-          ],
-          [null, ["2.1", 1, 1], ["0.3", 1, 1]],
-        ],
-        caption: undefined,
-      },
-      { alt: "The quay", caption: "Seen from the north" },
-      { kind: "code", language: "js", text: "let a = 1;" },
-      { quote: ["It rises."] },
-    ]);
-    expect(blocks[1]?.kind === "text" ? footnotesOf(blocks[1].text) : []).toEqual([[{ text: "Log book." }]]);
-    expect([problems, [...source.pictures.keys()]]).toEqual([[], ["pictures/picture-1.png"]]);
-  });
-
-  // Presentation elements of MathML Core (W3C, section 3): mfrac, msqrt, msubsup, munderover.
-  it("leaves out what only leads to other places: a table of contents, bars of links, marks beside headings", () => {
-    const page =
-      '<title>Tides</title><div class="toc"><p>Table of Contents</p><ul><li><a href="#a">Quay</a></li></ul></div><div role="navigation">Next</div><h1>Contents</h1><h1 id="a">Quay<a class="headerlink" href="#a">¶</a></h1><p>It is wet.</p>';
-    expect(read(strToU8(page), "html").blocks.map(shape)).toEqual(["h1 Quay", ["p0 It is wet."]]);
-  });
-
-  it("reads the formulas of a page, on a line of their own and among words", () => {
-    const page = read(
-      strToU8(
-        "<p>Half of <math><mi>x</mi><mo>≤</mo><msubsup><mi>y</mi><mn>1</mn><mn>2</mn></msubsup></math> is lost.</p><math display='block'><mfrac><mrow><mi>h</mi><mo>+</mo><mi>s</mi></mrow><msqrt><mn>2</mn></msqrt></mfrac><munderover><mo>∑</mo><mi>i</mi><mi>n</mi></munderover></math>",
-      ),
-      "html",
-    );
-    const [words, formula] = page.blocks as [Extract<Block, { kind: "text" }>, Extract<Block, { kind: "figure" }>];
-    expect(words.text[0]?.runs.map(({ text, marks }) => [text, marks?.join() ?? ""])).toEqual([
-      ["Half of ", ""],
-      ["x\\le {y}_{1}^{2}", "formula"],
-      [" is lost.", ""],
-    ]);
-    expect(formula.figure).toEqual({ kind: "formula", tex: "\\frac{h+s}{\\sqrt{2}}\\sum _{i}^{n}" });
-  });
-
-  it("reads what a word processor puts on the clipboard", () => {
-    const html = `<html><body><!--StartFragment--><p class=MsoTitle>Handbook</p><p style='mso-outline-level:2'>Gauges</p><p class=MsoListParagraph style='mso-list:l0 level1 lfo1'><span style='mso-list:Ignore'>·<span>&nbsp;</span></span>North</p><p class=MsoListParagraph style='mso-list:l0 level2 lfo1'><span style='mso-list:Ignore'>o</span>quay</p><p><span style='font-weight:700'>Bold</span> words</p><!--EndFragment--></body></html>`;
-    expect(read(strToU8(html), "html").blocks.map(shape)).toEqual([
-      "h1 Handbook",
-      "h2 Gauges",
-      ["b0 North", "b1 quay"],
-      ["p0 Bold words"],
-    ]);
-  });
-
-  it("reads a list and a table from .csv, whatever separates its values", () => {
-    expect(read(strToU8("Alder\nBirch\n"), "csv").blocks.map(shape)).toEqual([["p0 Alder"], ["p0 Birch"]]);
-    const { blocks } = read(strToU8('Gauge;High\n"North; quay";2,4\nSouth;2,1\n'), "csv");
-    expect(blocks.map(shape)).toEqual([
-      "h2 a",
-      {
-        header: 1,
-        rows: [
-          [
-            ["Gauge", 1, 1],
-            ["High", 1, 1],
-          ],
-          [
-            ["North; quay", 1, 1],
-            ["2,4", 1, 1],
-          ],
-          [
-            ["South", 1, 1],
-            ["2,1", 1, 1],
-          ],
-        ],
-        caption: undefined,
-      },
-    ]);
-    expect(blocks[1]?.kind === "figure" && blocks[1].figure.kind === "table" ? blocks[1].figure.align : []).toEqual([
-      "start",
-      "end",
-    ]);
-  });
-
-  it("reads an outline in OPML 2.0", () => {
-    const opml =
-      '<?xml version="1.0"?><opml version="2.0"><head><title>Course</title><ownerName>Team</ownerName></head><body><outline text="Water"><outline text="Gauges"><outline text="quay"/><outline text="bar" url="https://example.org/"/></outline></outline><outline text="Sand"/></body></opml>';
-    const { blocks, source } = read(strToU8(opml), "opml");
-    expect(source.manuscript.front).toEqual({ title: "Course", author: "Team" });
-    expect(blocks.map(shape)).toEqual(["h1 Water", "h2 Gauges", ["b0 quay", "b0 bar"], "h1 Sand"]);
-  });
-});
-
 describe("bad documents", () => {
   const parts = async () => unzipSync(new Uint8Array(await docx()));
   const without = async (name: string) =>
@@ -696,7 +474,7 @@ describe("bad documents", () => {
   it.each(["word/styles.xml", "word/numbering.xml", "word/footnotes.xml", "word/comments.xml"])(
     "a missing %s is told, and the words are there",
     async (name) => {
-      const { blocks, problems } = read(await without(name), "docx");
+      const { blocks, problems } = readDocument(await without(name), "docx");
       expect(problems.length).toBeGreaterThan(0);
       expect(JSON.stringify(blocks.map(shape))).toContain("North");
     },
@@ -722,7 +500,7 @@ describe("bad documents", () => {
     const strange = await changed("word/document.xml", (text) =>
       text.replace("<w:body>", "<w:body><w:wonder><w:p><w:r><w:t>Inside</w:t></w:r></w:p></w:wonder>"),
     );
-    const { blocks, problems } = read(strange, "docx");
+    const { blocks, problems } = readDocument(strange, "docx");
     expect([shape(must(blocks[0])), problems.map(({ message }) => message)]).toEqual([
       ["p0 Inside"],
       [expect.stringContaining("wonder")],
@@ -733,7 +511,7 @@ describe("bad documents", () => {
     const ragged = await changed("word/document.xml", (text) =>
       text.replace(/<w:tc>(?:(?!<\/w:tc>).)*Low(?:(?!<\/w:tc>).)*<\/w:tc>/, ""),
     );
-    const { blocks, problems } = read(ragged, "docx");
+    const { blocks, problems } = readDocument(ragged, "docx");
     const table = blocks.find((block) => block.kind === "figure" && block.figure.kind === "table");
     expect(
       new Set(
@@ -773,7 +551,7 @@ describe("bad documents", () => {
       const bytes = good.slice();
       for (let flips = 0; flips < 6; flips++) bytes[Math.floor(random() * bytes.length)] = Math.floor(random() * 256);
       try {
-        read(bytes, "docx");
+        readDocument(bytes, "docx");
       } catch (error) {
         expect((error as Error).name).toBe("Failure");
       }
