@@ -22,14 +22,14 @@ const OPEN_WORDS =
 
 /** What a clause loses its truth without: numbers, negations, hedges and conditions. */
 const TELLING =
-  /\d|\b(?:not|no|none|never|neither|nor|nobody|nothing|without|cannot|except|unless|only|about|almost|nearly|roughly|approximately|at (?:most|least)|up to|less than|more than|may|might|perhaps|probably|usually|often|sometimes|mostly|mainly|partly|possibly|likely|unlikely|rarely|seldom|hardly|fail(?:s|ed)?|if|until|once|zero|one|two|three|four|five|six|seven|eight|nine|ten|hundred|thousand|half|twice)\b|n['’]t\b|%/i;
+  /\d|\b(?:not|no|none|never|neither|nor|nobody|nothing|without|cannot|except|unless|only|about|almost|nearly|roughly|approximately|at (?:most|least)|up to|less than|more than|may|might|perhaps|probably|usually|often|sometimes|mostly|mainly|partly|possibly|likely|unlikely|rarely|seldom|hardly|fail(?:s|ed)?|if|when|whenever|wherever|until|once|zero|one|two|three|four|five|six|seven|eight|nine|ten|hundred|thousand|half|twice)\b|n['’]t\b|%/i;
 /** Bracketed text that only refers: to a source, a figure, a section. */
 const REFERENCE =
   /^\s*[([]\s*(?:see\b|cf\b|fig|table|section|chapter|eq|p\.|pp\.|ref|\d{1,3}\s*[\])]|[\p{Lu}][^()]*\b\d{4}[a-z]?\s*[)\]])/iu;
 
 /** “These …”, “this …” inside a sentence, which name something said before, except the text itself. */
 const INNER =
-  /\b(?:these|those)\b|\sthis (?!(?:chapter|section|manual|document|guide|handbook|book|paper|report|course|lecture|page|article|study|way|year|month|week|day|is|was|are|were|it|the|a|an|you|we|they|he|she|i|there|no|all|any|each|every|some|can|may|will|would|must|should|has|have|had|do|does|did)\b)[a-z]+\b(?=[\s.,;]*$|\s+(?:of|in|on|at|to|for|by|with|and|or|is|are|was|were|can|may|will)\b)/i;
+  /\b(?:these|those)\b|\sthis (?:(?:is|was|means|has|can|may|will|would|must|should|does|did|gives|makes)\b|(?!(?:chapter|section|manual|document|guide|handbook|book|paper|report|course|lecture|page|article|study|way|year|month|week|day)\b)[a-z]+\b(?=[\s.,;]*$|\s+(?:of|in|on|at|to|for|by|with|and|or|is|are|was|were|can|may|will)\b))/i;
 
 /** Beginnings that need the sentence before: pronouns and connectives whose partner is elsewhere. */
 const ANAPHOR =
@@ -91,6 +91,9 @@ class Clause {
     return !TELLING.test(this.sentence.slice(from, to));
   }
 }
+
+/** Verbs that begin no order. */
+const MODAL = /^(?:can|could|will|would|may|might|shall|should|must|is|are|am|was|were|has|have|had|does|did)$/i;
 
 /** Whether a verb is that of a relative clause: “the page that says …”. */
 function isOfRelative(tokens: readonly Token[], verb: number): boolean {
@@ -194,8 +197,9 @@ function withoutTail(clause: Clause): void {
     const isReason = REASON.test(next.text);
     const isParticiple = next.tag === "VERB" && /ing$/i.test(next.text);
     const isExample = /^(?:including|especially|particularly|such|like|e\.g|i\.e|namely|for)$/i.test(next.text);
+    const isLast = breaks.every((one) => one <= nth || isListComma(tokens, one, breaks));
     const isSecond =
-      (next.tag === "CCONJ" && isClause(after.slice(1)) && !/^or$/i.test(next.text)) ||
+      (isLast && next.tag === "CCONJ" && isClause(after.slice(1)) && !/^or$/i.test(next.text)) ||
       (here.text === ";" && isClause(after)) ||
       (/^[–—]$/.test(here.text) && isClause(before));
     if (isRelative || isReason || isParticiple || isExample || isSecond) clause.drop(range);
@@ -218,7 +222,13 @@ function withoutLead(clause: Clause): void {
   const isAdverbial =
     first.tag === "ADP" || first.tag === "ADV" || /^(?:as|while|since|because|although|though)$/i.test(first.text);
   if (!isAdverbial || lead.length > 14 || !clause.isSpare(range) || !isClause(rest)) return;
-  if (!rest[0] || VERBAL.has(rest[0].tag) || rest[0].tag === "CCONJ" || isListComma(tokens, comma, breaksOf(clause)))
+  if (
+    !rest[0] ||
+    RELATIVE.test(rest[0].text) ||
+    VERBAL.has(rest[0].tag) ||
+    rest[0].tag === "CCONJ" ||
+    isListComma(tokens, comma, breaksOf(clause))
+  )
     return;
   clause.drop(range);
 }
@@ -235,6 +245,7 @@ function isBalanced(text: string): boolean {
 /** Whether a text stands alone: it begins with its subject and not with what refers to another sentence. */
 export function standsAlone(text: string): boolean {
   const words = text.trim();
+  if (MODAL.test(/^\p{L}+/u.exec(words)?.[0] ?? "")) return false;
   if (/^it\b/i.test(words)) return EXPLETIVE.test(words);
   // “This is …” refers back; “This manual describes …” names what it is about.
   if (DEMONSTRATIVE.test(words)) return SELF.test(words);
