@@ -3,6 +3,7 @@ export * from "./manuscript";
 export { readText } from "./read";
 export { blocksOf, contentText, FootnoteList, inlineNodes, markdownOf, normalCell, normalText } from "./write";
 export { ManuscriptWriter, manuscriptText } from "./blocks";
+export { normalisedBlock } from "./normalised";
 export { htmlBlocks } from "./html";
 export { trimmed } from "./inline";
 export { deckText, slideText } from "./deck";

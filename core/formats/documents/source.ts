@@ -14,7 +14,15 @@ import type { DocumentFormat } from "./extensions";
 import { generateDeck } from "@unitext/core/generate";
 import type { FontSet } from "@unitext/core/layout";
 import type { Report } from "@unitext/core/tally";
-import { type Block, type Lines, type Manuscript, ManuscriptWriter, type Problem, readText } from "@unitext/core/text";
+import {
+  normalisedBlock,
+  type Block,
+  type Lines,
+  type Manuscript,
+  ManuscriptWriter,
+  type Problem,
+  readText,
+} from "@unitext/core/text";
 import { readCsv } from "./csv/read";
 import { type DocumentRead, languageOf, sampleOf, suggestRule } from "../shared/document/document";
 import { checkText, decoded } from "../shared/document/text";
@@ -102,7 +110,7 @@ function fromDocument(document: DocumentRead, rule: AskedRule | undefined): Sour
   const front = { ...document.front, ...(language ? { language } : {}) };
   const writer = new ManuscriptWriter(front);
   const blocks = function* (): Generator<Block> {
-    yield* writer.place(document.blocks);
+    yield* writer.place(document.blocks.map(normalisedBlock));
   };
   return {
     manuscript: { front, blocks: { [Symbol.iterator]: blocks }, problems: document.problems },
