@@ -22,7 +22,7 @@ const OPEN_WORDS =
 
 /** What a clause loses its truth without: numbers, negations, hedges and conditions. */
 const TELLING =
-  /\d|\b(?:not|no|none|never|neither|nor|nobody|nothing|without|cannot|except|unless|only|about|almost|nearly|roughly|approximately|at (?:most|least)|up to|less than|more than|may|might|perhaps|probably|usually|often|sometimes|mostly|mainly|partly|possibly|likely|unlikely|rarely|seldom|hardly|fail(?:s|ed)?|if|when|whenever|wherever|until|once|zero|one|two|three|four|five|six|seven|eight|nine|ten|hundred|thousand|half|twice)\b|n['’]t\b|%/i;
+  /\d|\b(?:not|no|none|never|neither|nor|nobody|nothing|without|cannot|except|unless|only|about|almost|nearly|roughly|approximately|at (?:most|least)|up to|less than|more than|may|might|perhaps|probably|usually|generally|normally|typically|in (?:general|principle|theory|practice|(?:most|some|many) cases)|often|sometimes|mostly|mainly|partly|possibly|likely|unlikely|rarely|seldom|hardly|fail(?:s|ed)?|if|when|whenever|wherever|until|once|zero|one|two|three|four|five|six|seven|eight|nine|ten|hundred|thousand|half|twice)\b|n['’]t\b|%/i;
 /** Bracketed text that only refers: to a source, a figure, a section. */
 const REFERENCE =
   /^\s*[([]\s*(?:see\b|cf\b|fig|table|section|chapter|eq|p\.|pp\.|ref|\d{1,3}\s*[\])]|[\p{Lu}][^()]*\b\d{4}[a-z]?\s*[)\]])/iu;
@@ -47,7 +47,7 @@ const POINTER =
 
 /** Connectives at the beginning that add nothing to the sentence alone. */
 const CONNECTIVE =
-  /^(?:however|moreover|furthermore|in addition|additionally|therefore|thus|hence|for example|for instance|as a result|consequently|in contrast|by contrast|on the other hand|nevertheless|nonetheless|finally|in fact|of course|in practice|in short|in other words|similarly|likewise|meanwhile|accordingly|that said|above all|in general|generally|basically|essentially|note that|please note that|also|again|obviously|clearly|naturally|unfortunately|fortunately|interestingly|indeed|then),?\s+/i;
+  /^(?:however|moreover|furthermore|in addition|additionally|therefore|thus|hence|for example|for instance|as a result|consequently|in contrast|by contrast|on the other hand|nevertheless|nonetheless|finally|in fact|of course|in short|in other words|similarly|likewise|meanwhile|accordingly|that said|above all|note that|please note that|also|obviously|clearly|naturally|unfortunately|fortunately|interestingly|indeed|then),?\s+/i;
 
 /** A sentence under shortening: what is left of it. */
 class Clause {
