@@ -1,5 +1,4 @@
-import { countWords, textOf } from "@unitext/core/model";
-import type { Flow } from "./draft";
+import { type Flow, wordsInFlow } from "./draft";
 
 /** A piece of a slide's flow with a figure that may stand beside its text. */
 export interface FigureGroup {
@@ -12,9 +11,6 @@ const BESIDE: ReadonlySet<string> = new Set(["picture", "table", "chart"]);
 
 /** The share of the width that text and figure have, in percent (common practice, no source). */
 export const TEXT_AND_FIGURE = [42, 58] as const;
-
-const wordsOf = (flow: readonly Flow[]) =>
-  flow.reduce((sum, item) => sum + (item.kind === "text" ? countWords(textOf(item.text)) : 0), 0);
 
 /** How much text may stand beside a figure, in words. */
 const WORDS = { least: 5, most: 60 } as const;
@@ -39,8 +35,10 @@ export function figureGroups(flow: readonly Flow[]): FigureGroup[] | undefined {
   if (!last) return undefined;
   if (text.length && last.text.length === 0) last.text = text;
   else if (text.length) groups.push({ text, figure: undefined });
-  const isBeside = groups.some((group) => group.figure && wordsOf(group.text) >= WORDS.least);
-  return isBeside && groups.every((group) => wordsOf(group.text) <= WORDS.most || !group.figure) ? groups : undefined;
+  const isBeside = groups.some((group) => group.figure && wordsInFlow(group.text) >= WORDS.least);
+  return isBeside && groups.every((group) => wordsInFlow(group.text) <= WORDS.most || !group.figure)
+    ? groups
+    : undefined;
 }
 
 /**
@@ -48,4 +46,4 @@ export function figureGroups(flow: readonly Flow[]): FigureGroup[] | undefined {
  * stands beside a text by itself.
  */
 export const isTextWithFigure = ({ text, figure }: FigureGroup): boolean =>
-  figure?.kind === "content" && figure.content.kind !== "picture" && wordsOf(text) >= WORDS.least;
+  figure?.kind === "content" && figure.content.kind !== "picture" && wordsInFlow(text) >= WORDS.least;

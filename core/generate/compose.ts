@@ -29,7 +29,7 @@ import {
   type Steps,
   type Reason,
 } from "@unitext/core/text";
-import type { Flow } from "./draft";
+import { type Flow, wordsInFlow } from "./draft";
 
 /** A slide with its content, but without ids. */
 export interface Composed {
@@ -264,16 +264,19 @@ export function divideFlow(draft: DraftParts, rule: BreakRule): { flow: readonly
     crowded &&
     !namesReferences(title);
   const parts: Flow[][] = [[]];
-  const words = (list: readonly Flow[]) =>
-    list.reduce((sum, item) => sum + (item.kind === "text" ? countWords(textOf(item.text)) : 0), 0);
   const figures = flow.filter((item) => item.kind === "content").length;
-  const many = figures > 1 || (figures === 1 && words(flow) > CAPTION);
+  const many = figures > 1 || (figures === 1 && wordsInFlow(flow) > CAPTION);
   if (many) {
     let pictures = 0;
     for (const item of flow) {
       const last = must(parts.at(-1));
       if (isLarge(item)) parts.push([...takeLead(last), item], []);
-      else if (item.kind === "content" && item.content.kind === "picture" && pictures++ > 0 && words(last) > CAPTION)
+      else if (
+        item.kind === "content" &&
+        item.content.kind === "picture" &&
+        pictures++ > 0 &&
+        wordsInFlow(last) > CAPTION
+      )
         parts.push([item]);
       else last.push(item);
     }
@@ -286,10 +289,10 @@ export function divideFlow(draft: DraftParts, rule: BreakRule): { flow: readonly
     if (
       before &&
       part.every(({ kind }) => kind === "text") &&
-      words(part) <= CAPTION &&
+      wordsInFlow(part) <= CAPTION &&
       flowText(part, false).length <= 1 &&
       before.some(isLarge) &&
-      words(before) === 0
+      wordsInFlow(before) === 0
     )
       before.push(...part);
     else joined.push(part);

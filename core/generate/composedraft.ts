@@ -11,7 +11,7 @@ import type { Problem } from "@unitext/core/text";
 import { figureGroups, isTextWithFigure, TEXT_AND_FIGURE } from "./beside";
 import { asCharts, chooseArrangement, type Composed, divideFlow, withLeadAbove } from "./compose";
 import { placeText } from "./destination";
-import { type Draft, type Flow, slidePropertiesOfDraft } from "./draft";
+import { type Draft, type Flow, slidePropertiesOfDraft, wordsInFlow } from "./draft";
 import { fitComposition, fitsBeside, fitsTitle, fitTitle } from "./fit";
 import type { Point } from "./points";
 import { atSubheadings, hasSubheadings, joinedTitle, namesOfHeadings, openingHeading } from "./subheadings";
@@ -25,6 +25,15 @@ export interface GenerateContext {
   fonts?: FontSet;
   /** The document that the slides record as their source. */
   document?: string;
+}
+
+/** What composing the drafts of a text needs. */
+export interface Composing {
+  rule: BreakRule;
+  context: GenerateContext;
+  choices: ReadonlyMap<string, PointChoice>;
+  /** Problems of the text are added to it. */
+  problems: Problem[];
 }
 
 /** What composing one draft needs. */
@@ -86,7 +95,10 @@ function withFiguresBeside(
   return fits ? pieces : undefined;
 }
 
-/** Composes the pieces of one text of a draft; `isLater` where slides of the draft go before, `isLast` where none come after. */
+/**
+ * Returns the slides for one part of a draft's text. `isLater` says that slides of the draft come before them, `isLast` that
+ * none come after.
+ */
 function composeText(
   work: DraftContext,
   text: { flow: readonly Flow[]; notes: RichText },
@@ -138,29 +150,21 @@ function composeText(
 /**
  * Composes a draft: one slide or, where it is divided, several. One that is too much for a slide is cut at its subheadings.
  */
-export function composeDraft(
-  draft: Draft,
-  first: boolean,
-  rule: BreakRule,
-  context: GenerateContext,
-  choices: ReadonlyMap<string, PointChoice>,
-  problems: Problem[],
-): { composed: Composed[]; points: Point[] } {
+export function composeDraft(draft: Draft, first: boolean, work: Composing): { composed: Composed[]; points: Point[] } {
+  const { rule, context, choices, problems } = work;
   const language = context.metadata?.language ?? "en";
   const wordsOnSlide = (flow: Flow[]) =>
     placeText({ ...draft, flow, notes: [] }, rule, language, choices).parts.reduce(
-      (sum, part) => sum + wordsOf(part.flow),
+      (sum, part) => sum + wordsInFlow(part.flow),
       0,
     );
   const isWhole = rule.overflow === "leave" || draft.mark.arrangement !== undefined;
   const own: Problem[] = [];
-  const whole = composePart(draft, first, rule, context, choices, own);
+  const whole = composePart(draft, first, { ...work, problems: own });
   const isCut = !isWhole && whole.pages.length > 1 && hasSubheadings(draft);
   if (!isCut) problems.push(...own);
   const made = isCut
-    ? atSubheadings(draft, wordsOnSlide).map((part, nth) =>
-        composePart(part, first && nth === 0, rule, context, choices, problems),
-      )
+    ? atSubheadings(draft, wordsOnSlide).map((part, nth) => composePart(part, first && nth === 0, work))
     : [whole];
   const openers = made[0]?.openers ?? [];
   const pages = made.flatMap((one) => one.pages);
@@ -170,17 +174,11 @@ export function composeDraft(
   };
 }
 
-const wordsOf = (flow: readonly Flow[]) =>
-  flow.reduce((sum, item) => sum + (item.kind === "text" ? countWords(textOf(item.text)) : 0), 0);
-
 /** Composes a part of a draft that has one title: the slide that opens its section, and those with its content. */
 function composePart(
   draft: Draft,
   first: boolean,
-  rule: BreakRule,
-  context: GenerateContext,
-  choices: ReadonlyMap<string, PointChoice>,
-  problems: Problem[],
+  { rule, context, choices, problems }: Composing,
 ): { openers: Composed[]; pages: Composed[]; points: Point[] } {
   const work: DraftContext = { draft, first, rule, context, problems, line: draft.lines?.from ?? 1 };
   const language = context.metadata?.language ?? "en";

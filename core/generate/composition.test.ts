@@ -51,6 +51,13 @@ describe("a long section", () => {
     expect(wordsOf(slidesOf(short)[0])[0]).toBe("Quay\nwet\nBar\ndry");
   });
 
+  it("keeps its background on every slide that it becomes", () => {
+    const slides = slidesOf(`::slide{background=#20302e}\n\n${text}`);
+    expect(slides.length).toBeGreaterThan(2);
+    expect(new Set(slides.map(({ background }) => JSON.stringify(background))).size).toBe(1);
+    expect(slides[0]?.background).toBeDefined();
+  });
+
   it("has all of its text on its slides or in their notes", () => {
     const all = slidesOf(text)
       .map((slide) => textOf(slide.notes))

@@ -124,29 +124,21 @@ type Destination = (draft: Draft, language: string, choices: ReadonlyMap<string,
 
 const toSlide: Destination = ({ flow }) => ({ parts: [{ flow, notes: [] }], points: [] });
 
-/** A slide whose text is in its notes, and which has no title, shows what it is about: the best point of the text. */
-function subjectOf(text: RichText, language: string): Flow[] {
-  const best = pointsOf(text.filter(isProse), language, new Map()).find(({ chosen }) => chosen);
-  return best ? [{ kind: "text", text: [{ ...best.bullet, kind: "plain" }], lines: [1] }] : [];
+/** Returns the best point of a text, which stands for it on a slide that has its text in the notes and no title. */
+function bestPoint(flow: readonly Flow[], language: string): Flow[] {
+  const texts = flow.filter((item) => item.kind === "text");
+  const prose = texts.flatMap(({ text }) => text.filter(isProse));
+  const best = pointsOf(prose, language, new Map()).find(({ chosen }) => chosen);
+  return best
+    ? [{ kind: "text", text: [{ ...best.bullet, kind: "plain" }], lines: texts[0]?.lines.slice(0, 1) ?? [] }]
+    : [];
 }
 
 const toNotes: Destination = ({ flow, title }, language) => {
   const figures = flow.filter(({ kind }) => kind !== "text");
   const notes = flow.flatMap((item) => (item.kind === "text" ? item.text : []));
-  const line = flow.find((item) => item.kind === "text");
-  const subject = title || figures.length ? [] : subjectOf(notes, language);
-  return {
-    parts: [
-      {
-        flow: [
-          ...subject.map((one) => ({ ...one, ...(line?.kind === "text" ? { lines: line.lines.slice(0, 1) } : {}) })),
-          ...figures,
-        ],
-        notes,
-      },
-    ],
-    points: [],
-  };
+  const shown = title || figures.length ? figures : bestPoint(flow, language);
+  return { parts: [{ flow: shown, notes }], points: [] };
 };
 
 /** More points than these are too many for one slide (common practice, no source); they are distributed evenly. */

@@ -1,10 +1,17 @@
-import { joinRuns, type RichText, run, type SlideProperties, must } from "@unitext/core/model";
+import { countWords, joinRuns, type RichText, run, type SlideProperties, must, textOf } from "@unitext/core/model";
 import type { Block, Content, Lines, SlideMark, Steps } from "@unitext/core/text";
 
-/** Content of a slide in the order of the text: paragraphs with the line of each, or something other than text. */
+/**
+ * Content of a slide in the order of the text: paragraphs with the line of each, or something other than text. A
+ * subheading has its own text as `heading`, without the bold that marks it among paragraphs.
+ */
 export type Flow =
-  | { kind: "text"; text: RichText; lines: readonly number[]; quote?: boolean; heading?: boolean; steps?: Steps }
+  | { kind: "text"; text: RichText; lines: readonly number[]; quote?: boolean; heading?: RichText; steps?: Steps }
   | { kind: "content"; content: Exclude<Content, { kind: "text" }>; line: number };
+
+/** Returns the number of words in a flow, without those of figures. */
+export const wordsInFlow = (flow: readonly Flow[]): number =>
+  flow.reduce((sum, item) => sum + (item.kind === "text" ? countWords(textOf(item.text)) : 0), 0);
 
 /** A slide's content before it has an arrangement. */
 export interface Draft {
@@ -65,7 +72,9 @@ function subheading(text: RichText): RichText {
 function flowOfBlock(block: Block): Flow[] {
   switch (block.kind) {
     case "heading":
-      return [{ kind: "text", text: subheading(block.text), lines: block.text.map(() => block.from), heading: true }];
+      return [
+        { kind: "text", text: subheading(block.text), lines: block.text.map(() => block.from), heading: block.text },
+      ];
     case "text":
       return [{ kind: "text", text: block.text, lines: block.items ?? block.text.map(() => block.from) }];
     case "quote":

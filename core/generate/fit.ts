@@ -1,8 +1,8 @@
 import { FIGURE_MINIMUM, type FontSet, overflowOf as overflowOfSlide } from "@unitext/core/layout";
-import { type BreakRule, countWords, type DeckMetadata, type RichText, run, must, textOf } from "@unitext/core/model";
+import { type BreakRule, type DeckMetadata, type RichText, run, must } from "@unitext/core/model";
 import { type Problem, recogniseParts } from "@unitext/core/text";
 import { type Composed, partsOfDraft, withLeadAbove, shortTitle, slideOf } from "./compose";
-import type { Flow } from "./draft";
+import { type Flow, wordsInFlow } from "./draft";
 import { titleWithNumber } from "./titlenumbers";
 import { type Atom, atomsOf, flowOfAtoms, smaller, tableText } from "./atoms";
 
@@ -32,9 +32,9 @@ const BESIDE = 25;
 
 /** Whether a slide is read closely: one of code or a table with hardly any text. */
 function isDense(flow: readonly Flow[]): boolean {
-  const words = flow.reduce((sum, item) => sum + (item.kind === "text" ? countWords(textOf(item.text)) : 0), 0);
   return (
-    words <= BESIDE && flow.some((item) => item.kind === "content" && ["code", "table"].includes(item.content.kind))
+    wordsInFlow(flow) <= BESIDE &&
+    flow.some((item) => item.kind === "content" && ["code", "table"].includes(item.content.kind))
   );
 }
 

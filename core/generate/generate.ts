@@ -161,7 +161,12 @@ class Generation {
       list.map((problem) => ({ ...problem, line: problem.line + by }));
     if (known) return { ...known, problems: shifted(known.problems, from) };
     const problems: Problem[] = [];
-    const { composed, points } = composeDraft(draft, this.first, this.rule, this.context, this.choices, problems);
+    const { composed, points } = composeDraft(draft, this.first, {
+      rule: this.rule,
+      context: this.context,
+      choices: this.choices,
+      problems,
+    });
     const kept: Kept = { key, parts: draft.made, composed, points, problems: shifted(problems, -from) };
     if (owner) keptDrafts.set(owner, [...(keptDrafts.get(owner) ?? []).slice(-3), kept]);
     return { composed, points, problems };

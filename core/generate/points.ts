@@ -126,7 +126,7 @@ interface ParagraphPoints {
   sentence: Sentence;
   runs: Run[];
   words: number;
-  /** Whether it can be a point; otherwise `point` is the whole sentence, for the user to choose. */
+  /** Whether the sentence makes a point. If not, `point` is the whole sentence, which the user may choose. */
   isPoint: boolean;
   bullet: Paragraph;
   point: string;
@@ -196,7 +196,7 @@ function isAlike(a: Sentence, b: Sentence): boolean {
   return least > 2 && [...a.words].filter((word) => b.words.has(word)).length > least * 0.7;
 }
 
-/** Whether a sentence may stand as it is where no other of its text can be a point. */
+/** Whether a sentence can be shown whole when no sentence of the text makes a point. */
 const isWholeSentence = ({ sentence: { text }, words }: ParagraphPoints, language: string) =>
   words <= LONGEST && words >= SHORTEST && /[.!?。！？؟][)"”’»]*$/u.test(text) && isWholeClause(text, language);
 
@@ -207,7 +207,7 @@ function chosenOf(list: readonly Candidate[], order: readonly number[], paragrap
   const given = new Set<number>();
   const isNew = (at: number) =>
     ![...chosen].some((one) => isAlike(must(list[one]).taken.sentence, must(list[at]).taken.sentence));
-  // A text of many paragraphs still gives the best sentence of each; the slide continues.
+  // Each paragraph gives its best sentence, however many there are: the slide then continues on a next one.
   for (const at of order) {
     const { paragraph } = must(list[at]);
     if (given.has(paragraph) || !isNew(at)) continue;

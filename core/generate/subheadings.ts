@@ -9,35 +9,16 @@ export type CountWords = (flow: Flow[]) => number;
 
 const figuresOf = (flow: readonly Flow[]) => flow.filter(({ kind }) => kind === "content").length;
 
-type Heading = Extract<Flow, { kind: "text" }>;
-const isHeading = (item: Flow | undefined): item is Heading => item?.kind === "text" && item.heading === true;
+type Heading = Extract<Flow, { kind: "text" }> & { heading: RichText };
+const isHeading = (item: Flow | undefined): item is Heading => item?.kind === "text" && item.heading !== undefined;
 
 /** Whether a draft has subheadings that it can be cut at. */
 export const hasSubheadings = ({ flow }: Draft): boolean => flow.some(isHeading);
 
-/** Returns the subheading as a title: without the bold that marks it inside a text. */
-const titleOf = ({ text }: Heading): RichText =>
-  text.map((paragraph) => ({
-    ...paragraph,
-    runs: joinRuns(
-      paragraph.runs.map((item) =>
-        item.footnote || item.marks?.includes("formula")
-          ? item
-          : run(
-              item.text,
-              (item.marks ?? []).filter((mark) => mark !== "strong"),
-              item.link,
-            ),
-      ),
-    ),
-  }));
-
-const titlesOnce = new WeakMap<RichText, RichText>();
-
 /** Returns the subheading with which a flow begins, as a title, where it has no other one. */
 export function openingHeading(flow: readonly Flow[]): RichText | undefined {
   const [first, ...rest] = flow;
-  return isHeading(first) && rest.length > 0 && !rest.some(isHeading) ? subtitle(first) : undefined;
+  return isHeading(first) && rest.length > 0 && !rest.some(isHeading) ? first.heading : undefined;
 }
 
 /** Returns the names of the subheadings of a flow in one title, all or the first and the last, where they are short. */
@@ -48,13 +29,6 @@ export function namesOfHeadings(flow: readonly Flow[]): RichText | undefined {
   const joined = names.join(", ");
   const range = `${first} – ${last}`;
   return [joined, range].filter((one) => one.length <= TITLE_LENGTH / 2 + 8).map((one) => plainText(one))[0];
-}
-
-/** Returns the title of a subheading. Cached, so that the same subheading gives the same title. */
-function subtitle(heading: Heading): RichText {
-  const known = titlesOnce.get(heading.text) ?? titleOf(heading);
-  titlesOnce.set(heading.text, known);
-  return known;
 }
 
 /** Most characters of a title that names its topic after its heading. */
@@ -69,13 +43,19 @@ export function joinedTitle(title: RichText, topic: RichText): RichText | undefi
   return [{ ...first, runs: joinRuns([...first.runs, run(": "), ...last.runs]) }];
 }
 
+/** Returns what the mark of a draft says of the slides after its first: their background, and whether points appear in turn. */
+const laterMark = ({ mark: { background, steps } }: Draft): Draft["mark"] => ({
+  ...(background ? { background } : {}),
+  ...(steps ? { steps } : {}),
+});
+
 /** Returns a part of a draft with several subheadings, which stay above their texts. */
 const continuation = (draft: Draft, flow: Flow[], isFirst: boolean, isLast: boolean): Draft => ({
   ...draft,
   depth: 2,
   flow,
   notes: isFirst ? draft.notes : [],
-  mark: isFirst ? draft.mark : {},
+  mark: isFirst ? draft.mark : laterMark(draft),
   slots: isLast ? draft.slots : new Map(),
 });
 
@@ -115,13 +95,14 @@ export function atSubheadings(draft: Draft, wordsOf: CountWords): Draft[] {
   });
   const [lead = [], ...sections] = parts;
   const rest = gathered(sections, wordsOf);
+  if (!rest.length) return [draft];
   const hasLead = lead.length > 0 || draft.depth === 1;
   const first: Draft[] = hasLead ? [{ ...draft, flow: lead, slots: new Map() }] : [];
   const others = rest.map(([heading, ...own], nth): Draft => {
     const isOne = isHeading(heading) && !own.some(isHeading);
     if (!isOne && draft.title)
       return continuation(draft, heading ? [heading, ...own] : own, nth === 0 && !hasLead, nth === rest.length - 1);
-    const topic = isHeading(heading) ? subtitle(heading) : null;
+    const topic = isHeading(heading) ? heading.heading : null;
     const joined = draft.title && topic ? contextTitle(draft.title, topic) : undefined;
     const follows = nth === 0 && !hasLead && !joined && draft.title !== null;
     return {
@@ -130,7 +111,7 @@ export function atSubheadings(draft: Draft, wordsOf: CountWords): Draft[] {
       depth: 2,
       flow: follows && heading ? [heading, ...own] : own,
       notes: nth === 0 && !hasLead ? draft.notes : [],
-      mark: nth === 0 && !hasLead ? draft.mark : {},
+      mark: nth === 0 && !hasLead ? draft.mark : laterMark(draft),
       slots: nth === rest.length - 1 ? draft.slots : new Map(),
     };
   });

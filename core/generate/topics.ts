@@ -7,7 +7,7 @@ const MOST_WORDS = 5;
 /** Most characters of a term. */
 const TERM = 36;
 
-/** Returns the subject of a clause, if it names a thing: “the block size” of “The block size is read …”. */
+/** Returns the subject of a clause where it is a noun phrase: “block size” in “The block size is read …”. */
 function subjectOf(paragraph: Paragraph, language: string): string | undefined {
   const text = paragraphText(paragraph);
   const tokens = tokensOf(text, language);
@@ -27,7 +27,7 @@ function subjectOf(paragraph: Paragraph, language: string): string | undefined {
   return words.length > 3 ? words : undefined;
 }
 
-/** Returns the term that an item explains: what is bold or code at its beginning, or stands before its colon or dash; or a short item. */
+/** Returns the term with which an item begins: its bold or code words, the words before a colon or dash, or all of a short item. */
 function termOf(paragraph: Paragraph): string | undefined {
   const text = paragraphText(paragraph).trim();
   const [first] = paragraph.runs;
@@ -40,7 +40,7 @@ function termOf(paragraph: Paragraph): string | undefined {
   return term && term.length > 2 && term.length <= TERM && countWords(term) <= MOST_WORDS ? term : undefined;
 }
 
-/** Words of a title in lower case, without numbers, to tell whether two say the same. */
+/** Returns the words of a title in lower case without punctuation, to tell whether two titles are the same. */
 const keyOf = (words: string) =>
   words
     .toLowerCase()
@@ -67,9 +67,7 @@ function topicOf({ flow }: Composed, language: string, known: ReadonlySet<string
     const words = caption.replace(/^\p{L}+\.?\s*\d+[.:]\s*/u, "").replace(/[.\s]+$/, "");
     return words && words.length <= TITLE_LENGTH ? [words] : [];
   });
-  return topics.find(
-    (topic) => !EMPTY.test(topic) && !known.has(keyOf(topic)) && ![...known].some((title) => title === keyOf(topic)),
-  );
+  return topics.find((topic) => !EMPTY.test(topic) && !known.has(keyOf(topic)));
 }
 
 /**

@@ -31,7 +31,7 @@ const tokenOf = (code: number, codes: PairedSegment["codes"]) =>
 /** The type under which a placeholder is dragged. */
 const PLACEHOLDER = "text/x-placeholder";
 
-/** Returns where in the text of a field a point of the window is; the end of the text for a point beside it. */
+/** Returns the index in a field's text at window coordinates; the end of the text if they are outside it. */
 function offsetAt(field: HTMLTextAreaElement, x: number, y: number): number {
   const position = document.caretPositionFromPoint?.(x, y);
   return position?.offsetNode === field ? position.offset : field.value.length;

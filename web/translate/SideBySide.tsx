@@ -14,7 +14,7 @@ import { languageName } from "../ui/languages";
 
 type Listed = DeckLanguages["decks"][number];
 
-/** Returns a deck of the same set: the open one as it is on the page, another one from the server. */
+/** Returns the deck in one of its languages: the open deck with its unsaved changes, any other from the server. */
 function useDeckOf(id: string | undefined): Deck | undefined {
   const { deck } = useDeck();
   const isOther = id !== undefined && id !== deck.id;

@@ -9,7 +9,7 @@ export function languageName(tag: string): string {
   }
 }
 
-/** Returns a BCP 47 tag as it is usually written; undefined for what is none. */
+/** Returns a BCP 47 tag with its usual capitals (“pt-BR”); undefined if the text is not a tag. */
 export function languageTag(typed: string): string | undefined {
   try {
     return Intl.getCanonicalLocales(typed.trim())[0];

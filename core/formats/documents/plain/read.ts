@@ -226,7 +226,7 @@ function indented(lines: readonly (Line | null)[]): Block[] {
 const isCapitals = ({ marker, text }: Line) =>
   marker === null && isTitle(text) && /\p{Lu}{2}/u.test(text) && text === text.toUpperCase();
 
-/** Reads an outline whose titles are in capitals: short lines below one are its points. */
+/** Reads an outline with titles in capital letters. The short lines below a title are its points. */
 function capitals(lines: readonly (Line | null)[]): Block[] {
   const gather = new Gatherer();
   let level = indentLevels();
