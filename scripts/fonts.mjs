@@ -14,6 +14,7 @@ const CATALOGUE = join(root, "core/layout/fonts/catalogue.json");
 const OUT = join(root, "dist/fonts");
 
 const LATIN_GREEK_CYRILLIC = ["latin", "latin-ext", "greek", "greek-ext", "cyrillic", "cyrillic-ext", "vietnamese"];
+const LATIN = ["latin", "latin-ext"];
 const COMMON = ["latin", "latin-ext", "greek", "cyrillic"];
 const STYLES = ["400-normal", "700-normal", "400-italic", "700-italic"];
 const UPRIGHT = ["400-normal", "700-normal"];
@@ -38,6 +39,18 @@ const FAMILIES = [
   ["Gelasio", "gelasio", ["latin", "latin-ext"], STYLES],
   ["Archivo Narrow", "archivo-narrow", ["latin", "latin-ext"], STYLES],
   ["Comic Relief", "comic-relief", COMMON, UPRIGHT],
+  ["Source Serif 4", "source-serif-4", COMMON, STYLES],
+  ["Fraunces", "fraunces", LATIN, STYLES],
+  ["Bitter", "bitter", [...LATIN, "cyrillic"], STYLES],
+  ["Work Sans", "work-sans", LATIN, STYLES],
+  ["Figtree", "figtree", LATIN, STYLES],
+  ["Nunito", "nunito", [...LATIN, "cyrillic"], STYLES],
+  ["Baloo 2", "baloo-2", LATIN, UPRIGHT],
+  ["Barlow", "barlow", LATIN, STYLES],
+  ["Barlow Condensed", "barlow-condensed", LATIN, STYLES],
+  ["Archivo", "archivo", LATIN, STYLES],
+  ["Kalam", "kalam", LATIN, UPRIGHT],
+  ["Courier Prime", "courier-prime", LATIN, STYLES],
   // Variable fonts in about a hundred parts each; every part becomes one file a weight.
   ...["SC", "TC", "JP", "KR"].map((name) => {
     const folder = `noto-sans-${name.toLowerCase()}`;

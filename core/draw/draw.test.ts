@@ -1,5 +1,5 @@
 import { layoutSlide, sceneLines } from "@unitext/core/layout";
-import { emptyDeck, metadataOf, newSlide, plainText, must } from "@unitext/core/model";
+import { designTheme, emptyDeck, metadataOf, newSlide, plainText, must } from "@unitext/core/model";
 import { deckArbitrary } from "@unitext/core/testing";
 import { shippedFonts } from "@unitext/core/testing/fonts";
 import { Resvg } from "@resvg/resvg-js";
@@ -82,7 +82,7 @@ describe("a scene drawn as SVG", () => {
     };
     const metadata = { ...metadataOf(emptyDeck("d", "D")), regions: { footer: "", number: false } };
     const scene = layoutSlide(slide, {
-      metadata: { ...metadata, theme: { ...metadata.theme, ornament: "none" as const } },
+      metadata: { ...metadata, theme: designTheme("plain") },
       number: 1,
       fonts,
     });

@@ -1,4 +1,5 @@
-import { mixed, polygon, type Figure, type FigureLabel, type FigureStyle } from "./figure";
+import { mixed } from "@unitext/core/model";
+import { polygon, type Figure, type FigureLabel, type FigureStyle } from "./figure";
 import { plain } from "./chartframe";
 
 /** Adds a label in the colour of axes. `size` is that of the chart's text unless given. */

@@ -1,5 +1,5 @@
-import { type DiagramType, type Frame, type Paragraph, type RichText, must } from "@unitext/core/model";
-import { arrow, circle, type Figure, type FigureStyle, mixed, polygon, rectangle } from "./figure";
+import { type DiagramType, type Frame, mixed, type Paragraph, type RichText, must } from "@unitext/core/model";
+import { arrow, circle, type Figure, type FigureStyle, polygon, rectangle } from "./figure";
 
 /** An item of the list that a diagram is drawn from, with the items below it. */
 interface Item {

@@ -1,4 +1,4 @@
-import { type Fill, type Frame, type RichText, type ThemeColours, must } from "@unitext/core/model";
+import { contrast, type Fill, type Frame, mixed, type RichText, type ThemeColours } from "@unitext/core/model";
 
 /** A filled or stroked outline: SVG path data in points of the page, or in units of its own that `matrix` brings there. */
 export interface FigurePath {
@@ -44,20 +44,6 @@ export interface FigureStyle {
   measure: (text: string, size: number) => number;
 }
 
-const channels = (colour: string) => [1, 3, 5].map((at) => Number.parseInt(colour.slice(at, at + 2), 16));
-
-/** Mixes two colours; `share` is the share of the second. */
-export function mixed(a: string, b: string, share: number): string {
-  const [one, two] = [channels(a), channels(b)];
-  return `#${one
-    .map((value, at) =>
-      Math.round(value + (must(two[at]) - value) * share)
-        .toString(16)
-        .padStart(2, "0"),
-    )
-    .join("")}`;
-}
-
 /** Returns colours for things side by side, distinct in hue and lightness. */
 export function palette({ accent, second, muted, paper, ink }: ThemeColours): string[] {
   return [accent, second, mixed(accent, paper, 0.5), mixed(second, paper, 0.5), muted, mixed(ink, paper, 0.25)];
@@ -98,18 +84,6 @@ export function arrow(
   return { line: polygon([from, neck], false), head: polygon([to, back(0.45), back(-0.45)]) };
 }
 
-/** Returns the relative luminance of a colour (WCAG 2.2, "relative luminance"). */
-function luminance(colour: string): number {
-  const [r = 0, g = 0, b = 0] = channels(colour).map((value) =>
-    value / 255 <= 0.04045 ? value / 255 / 12.92 : ((value / 255 + 0.055) / 1.055) ** 2.4,
-  );
-  return 0.2126 * r + 0.7152 * g + 0.0722 * b;
-}
-
 /** Returns paper or ink, whichever contrasts more with a colour (WCAG 2.2, "contrast ratio"). */
-export function legible(under: string, { paper, ink }: Pick<ThemeColours, "paper" | "ink">): string {
-  const ground = luminance(under);
-  const ratio = (colour: string) =>
-    (Math.max(ground, luminance(colour)) + 0.05) / (Math.min(ground, luminance(colour)) + 0.05);
-  return ratio(paper) > ratio(ink) ? paper : ink;
-}
+export const legible = (under: string, { paper, ink }: Pick<ThemeColours, "paper" | "ink">): string =>
+  contrast(paper, under) > contrast(ink, under) ? paper : ink;

@@ -4,7 +4,7 @@ export { codeLines, codeRuns, type CodeTone } from "./code";
 export { diagram } from "./diagram";
 
 export type { Figure, FigureLabel, FigurePath, FigureStyle } from "./figure";
-export { legible, mixed, palette } from "./figure";
+export { legible, palette } from "./figure";
 export { formulaMathml, formulaShape, loadFormulas } from "./formula";
 
 export type { FormulaShape } from "./formulashape";

@@ -1,11 +1,13 @@
-import { layoutSlide, leavesOf, type SceneRun } from "@unitext/core/layout";
+import { designMaster, layoutSlide, leavesOf, type SceneRun } from "@unitext/core/layout";
 import {
   type ArrangementName,
   ARRANGEMENTS,
   type Deck,
+  type Element,
   emptyDeck,
   metadataOf,
   newSlide,
+  OFFERED_DESIGNS,
   plainText,
   type RichText,
   run,
@@ -23,8 +25,8 @@ const bench = filesBench(new Uint8Array(PNG.sync.write(new PNG({ width: 40, heig
 const fonts = shippedFonts();
 
 const LIST: RichText = [
-  { kind: "bullet", level: 0, runs: [run("first point with "), run("weight", ["strong"])] },
-  { kind: "bullet", level: 1, runs: [run("what is below it")] },
+  { kind: "bullet", level: 0, runs: [run("point with "), run("weight", ["strong"])] },
+  { kind: "bullet", level: 1, runs: [run("what comes below")] },
   { kind: "number", level: 0, runs: [run("second point")] },
 ];
 const wordsFor = (slot: string, role: string): RichText =>
@@ -189,60 +191,51 @@ describe.each(["pptx", "odp"] as const)("a deck that was typed, in a .%s as anot
     const table = there.slides[2]?.elements.find(({ kind }) => kind === "table");
     const rows = table?.kind === "table" ? table.rows : [];
     const { colours } = figures.theme;
+    // The design has a filled header, every second row in a band, and lines under the header and the last row.
     expect(
       rows.map((row) =>
         row.map((cell) => [cell?.fill !== undefined, cell?.borders?.bottom?.colour === colours.accent]),
       ),
-    ).toEqual([
+    ).toEqual(
       [
         [true, true],
+        [false, false],
         [true, true],
-        [true, true],
-      ],
-      [
-        [false, false],
-        [false, false],
-        [false, false],
-      ],
-      [
-        [false, true],
-        [false, true],
-        [false, true],
-      ],
-    ]);
+      ].map((cell) => [cell, cell, cell]),
+    );
   });
 
-  it.each(["saltmarsh", "foreshore", "nightwatch", "chalk"] as const)(
-    "has what the theme %s draws behind each arrangement",
-    (theme) => {
-      const themed = { ...deck, theme: THEMES[theme] };
-      const there = asAnother(themed, format);
-      const rounded = (frames: { x: number; y: number; width: number; height: number }[]) =>
-        frames.map(({ x, y, width, height }) => [x, y, width, height].map((value) => Math.round(value * 10) / 10));
-      themed.slides.forEach((slide, nth) => {
-        const here = layoutSlide(
-          { ...slide, elements: [] },
-          { metadata: { ...metadataOf(themed), regions: { footer: "", number: false } }, number: 1, fonts },
-        ).nodes.flatMap((node) => (node.kind === "rect" ? [node] : []));
-        const other =
-          there.masters?.[there.slides[nth]?.master ?? ""]?.elements.filter(
-            ({ kind, fill }) => kind === "shape" && fill?.kind === "solid",
-          ) ?? [];
-        expect([slide.arrangement, rounded(other.flatMap(({ frame }) => frame ?? []))]).toEqual([
-          slide.arrangement,
-          rounded(here),
-        ]);
-        expect(other.map(({ fill }) => (fill?.kind === "solid" ? fill.colour : ""))).toEqual(
-          here.map(({ fill }) => fill),
-        );
-      });
-    },
-  );
+  it.each(OFFERED_DESIGNS)("has what the design %s draws behind each arrangement", (design) => {
+    const themed = { ...deck, theme: THEMES[design] };
+    const there = asAnother(themed, format);
+    const shown = (elements: readonly Element[]) =>
+      elements.map(({ frame, fill, stroke }) => [
+        [frame?.x, frame?.y, frame?.width, frame?.height].map((value) => value ?? 0),
+        fill?.kind === "solid" ? fill.colour : fill?.kind,
+        stroke?.colour,
+      ]);
+    themed.slides.forEach((slide, nth) => {
+      const master = there.masters?.[there.slides[nth]?.master ?? ""];
+      const shapes = master?.elements.filter(({ kind }) => kind === "shape") ?? [];
+      const here = designMaster(slide.arrangement, metadataOf(themed));
+      expect([slide.arrangement, shown(shapes)]).toEqual([
+        slide.arrangement,
+        shown(here.elements).map(([frame, ...look]) => [
+          (frame as number[]).map((value) => expect.closeTo(value, 0)),
+          ...look,
+        ]),
+      ]);
+    });
+  });
 
   it.each(deck.slides.map(({ arrangement }, nth) => [arrangement, nth] as const))("%s", (_, nth) => {
     const [here, there] = [drawn(deck, nth), drawn(read, nth)];
+    const words = (lines: typeof here) => [...lines.keys()].join(" ").split(" ").sort().join(" ");
+    const broken = (text: string) => words(there).includes(text.split(" ")[0] ?? "") && text.includes(" ");
     for (const [text, { size, fill, face, x, y }] of here) {
       const other = there.get(text);
+      // Where a last word would be alone, another comes down to it here, but not in other programs.
+      if (!other && broken(text)) continue;
       expect([text, other?.fill, other?.size]).toEqual([text, fill, expect.closeTo(size, 1)]);
       // Signs before items are of a font that every program has.
       if (!/^[•–]$/.test(text)) expect(other?.face).toBe(face);
@@ -250,7 +243,7 @@ describe.each(["pptx", "odp"] as const)("a deck that was typed, in a .%s as anot
       // A line lower than its font asks is cut above its letters in other programs, in the middle here.
       expect(Math.abs((other?.y ?? 0) - y)).toBeLessThan(size * 0.26);
     }
-    expect(there.size).toBe(here.size);
+    expect(words(there)).toBe(words(here));
   });
 });
 

@@ -1,10 +1,5 @@
-import { type DeckMetadata, Language, pageNamed, THEMES, type Theme, type ThemeKey } from "@unitext/core/model";
+import { type DeckMetadata, Language, OFFERED_DESIGNS, pageNamed, themeNamed } from "@unitext/core/model";
 import type { FrontMatter, Problem } from "@unitext/core/text";
-
-function themeNamed(name: string): Theme | undefined {
-  if (name in THEMES) return THEMES[name as ThemeKey];
-  return Object.values(THEMES).find((theme) => theme.name.toLowerCase() === name.toLowerCase());
-}
 
 /** Returns metadata with what the front matter sets. Invalid values are added to `problems`. */
 export function metadataFrom(front: FrontMatter, metadata: DeckMetadata, problems: Problem[]): DeckMetadata {
@@ -13,7 +8,7 @@ export function metadataFrom(front: FrontMatter, metadata: DeckMetadata, problem
   const language = front.language === undefined ? undefined : Language.safeParse(front.language).data;
   const say = (key: string, value: unknown, hint: string) =>
     problems.push({ line: 1, message: `“${key}: ${value}” is passed over. ${hint}` });
-  if (front.theme !== undefined && !theme) say("theme", front.theme, `Themes are ${Object.keys(THEMES).join(", ")}.`);
+  if (front.theme !== undefined && !theme) say("theme", front.theme, `Themes are ${OFFERED_DESIGNS.join(", ")}.`);
   if (front.page !== undefined && !page)
     say("page", front.page, "A page is 16:9, 16:10, 4:3 or its size in points such as 960x540.");
   if (front.language !== undefined && !language)

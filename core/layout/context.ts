@@ -1,4 +1,13 @@
-import { type DeckMetadata, type Element, type Slide, themeOf } from "@unitext/core/model";
+import {
+  coloursOnField,
+  DESIGNS,
+  type DeckMetadata,
+  type Element,
+  type Slide,
+  type Surface,
+  type Theme,
+  themeOf,
+} from "@unitext/core/model";
 import type { FontSet } from "./fonts";
 import type { SlotPlace } from "./slots";
 
@@ -9,17 +18,64 @@ export interface SlideContext {
   fonts: FontSet;
 }
 
-const lookedOnce = new WeakMap<object, Map<string, SlideContext["metadata"]>>();
+const fieldThemes = new WeakMap<Theme, Theme>();
 
-/** Returns the context of a slide with an imported theme: the metadata with that theme, the same object each time. */
+/** Returns a theme in the colours of what is on its field, the same object each time; itself where it has them. */
+export function themeOnField(theme: Theme): Theme {
+  const made = fieldThemes.get(theme) ?? { ...theme, colours: coloursOnField(theme.colours) };
+  fieldThemes.set(theme, made);
+  fieldThemes.set(made, made);
+  return made;
+}
+
+/** Whether a theme has the colours of what is on its field. */
+export const isOnField = (theme: Theme): boolean => fieldThemes.get(theme) === theme;
+
+/** Whether the design of the theme is drawn behind a slide: it has no background or master of its own. */
+export const hasDesign = ({ background, master }: Pick<Slide, "background" | "master">): boolean =>
+  background === undefined && master === undefined;
+
+/** Returns what a slide is on. */
+export function surfaceOf(slide: Pick<Slide, "arrangement" | "background" | "master">, theme: Theme): Surface {
+  return hasDesign(slide) && DESIGNS[theme.design].onField?.includes(slide.arrangement) ? "field" : "paper";
+}
+
+/** Returns the theme of a slide in the colours of what the slide is on. */
+export function slideTheme(
+  slide: Pick<Slide, "arrangement" | "background" | "master" | "theme">,
+  metadata: Pick<DeckMetadata, "theme" | "themes">,
+): Theme {
+  const theme = themeOf(slide, metadata);
+  return surfaceOf(slide, theme) === "field" ? themeOnField(theme) : theme;
+}
+
+const metadataInTheme = new WeakMap<object, Map<Theme, unknown>>();
+
+/** Returns metadata with another theme, the same object each time. */
+export function withTheme<M extends Pick<DeckMetadata, "theme">>(metadata: M, theme: Theme): M {
+  if (metadata.theme === theme) return metadata;
+  const held = metadataInTheme.get(metadata) ?? new Map<Theme, unknown>();
+  metadataInTheme.set(metadata, held);
+  const made = (held.get(theme) as M | undefined) ?? { ...metadata, theme };
+  held.set(theme, made);
+  return made;
+}
+
+/** Returns the context of a slide with its own theme, in the colours of what the slide is on. */
 export function withSlideTheme(slide: Slide, context: SlideContext): SlideContext {
-  const theme = themeOf(slide, context.metadata);
-  if (theme === context.metadata.theme || slide.theme === undefined) return context;
-  const held = lookedOnce.get(context.metadata) ?? new Map<string, SlideContext["metadata"]>();
-  lookedOnce.set(context.metadata, held);
-  const metadata = held.get(slide.theme) ?? { ...context.metadata, theme };
-  held.set(slide.theme, metadata);
-  return { ...context, metadata };
+  const metadata = withTheme(context.metadata, slideTheme(slide, context.metadata));
+  return metadata === context.metadata ? context : { ...context, metadata };
+}
+
+/** Returns the context for what is on a surface of the design; the slide's own without one. */
+export function onSurface(
+  surface: Surface | undefined,
+  slide: Pick<Slide, "arrangement" | "background" | "master">,
+  context: SlideContext,
+): SlideContext {
+  const { metadata } = context;
+  if (surface !== "field" || !hasDesign(slide) || surfaceOf(slide, metadata.theme) === "field") return context;
+  return { ...context, metadata: withTheme(metadata, themeOnField(metadata.theme)) };
 }
 
 /** Elements that share one place, which is divided among them from top to bottom. */

@@ -1,7 +1,10 @@
 import {
+  DESIGNS,
   elementTexts,
   type RichText,
+  roleOf,
   type Slide,
+  type SlotRole,
   type TextStyle,
   themeOf,
   withDrawing,
@@ -10,6 +13,7 @@ import {
   type Element,
 } from "@unitext/core/model";
 import { faceFor, familyForWord, familyNamed, type Family } from "./fonts";
+import { roleAppearance } from "./roleproperties";
 import { SPACE } from "./shapedparagraph";
 import { drawableCharacter, symbolsAsText } from "./symbols";
 import type { SlideContext } from "./context";
@@ -29,15 +33,17 @@ class FaceCollector {
   constructor(private readonly metadata: SlideContext["metadata"]) {
     const { heading, body, code } = metadata.theme.fonts;
     this.families = new Set([heading, body, code].map(familyNamed));
-    this.add(`${DIGITS}.,•–abc %·−-`);
-    this.add(metadata.regions.footer);
+    const { bullets = [], regions } = DESIGNS[metadata.theme.design];
+    this.add(`${DIGITS}.,•–abc %·−-${bullets.join("")}`);
+    this.add(metadata.regions.footer, { bold: regions?.footer?.strong ?? false });
+    if (regions?.number?.strong) this.add(DIGITS, { bold: true });
   }
 
   slide(slide: Slide): void {
     const { metadata } = this;
     const behind = slide.master === undefined ? [] : (metadata.masters?.[slide.master]?.elements ?? []);
     for (const { text } of slide.regions ?? []) this.add(text, { bold: true });
-    for (const element of withDrawing([...behind, ...slide.elements])) this.element(element);
+    for (const element of withDrawing([...behind, ...slide.elements])) this.element(element, roleOf(slide, element));
     const hasFootnote = (text: RichText) => text.some(({ runs }) => runs.some(({ footnote }) => footnote));
     if (slide.elements.some((element) => elementTexts(element).some(hasFootnote)))
       this.add(`${DIGITS}\u2002`, { bold: true });
@@ -76,18 +82,20 @@ class FaceCollector {
     for (const word of [" ", ...text.split(SPACE)]) words.add(word);
   }
 
-  private element(element: Element): void {
+  private element(element: Element, role: SlotRole | undefined): void {
     const style = element.style === undefined ? undefined : this.metadata.styles?.[element.style];
     if (style) this.style(style);
     if (element.kind === "media" || element.kind === "foreign")
       this.add(`▶ Film Sound: ${element.kind === "foreign" ? element.what : ""}${element.alt}`);
+    const own = element.kind === "text" && !style ? roleAppearance(role ?? "body", this.metadata.theme) : undefined;
     const bold =
-      element.slot === "number" || element.kind === "diagram" || (style?.some(({ strong }) => strong) ?? false);
-    for (const text of elementTexts(element)) this.text(text, bold);
+      own?.strong || element.slot === "number" || element.kind === "diagram" || style?.some(({ strong }) => strong);
+    const look = { strong: bold ?? false, italic: own?.italic ?? false, capitals: own?.capitals ?? false };
+    for (const text of elementTexts(element)) this.text(text, look);
     if (element.kind === "table")
       for (const row of element.rows.slice(0, element.header))
-        for (const cell of row) if (cell) this.text(cell.text, true);
-    if (element.kind === "diagram") this.text(element.text, false);
+        for (const cell of row) if (cell) this.text(cell.text, { strong: true });
+    if (element.kind === "diagram") this.text(element.text);
     if (element.kind === "code") this.add(element.text);
     if (element.kind === "formula") this.add(element.tex);
   }
@@ -107,7 +115,7 @@ class FaceCollector {
     if (bullet?.character) this.add(drawableCharacter(bullet.character, bullet.font));
   }
 
-  private text(text: RichText, strong: boolean): void {
+  private text(text: RichText, { strong = false, italic = false, capitals = false } = {}): void {
     for (const { runs, properties } of text) {
       this.bullet(properties?.bullet);
       for (const { text: words, marks = [], properties: own, footnote } of runs) {
@@ -115,11 +123,11 @@ class FaceCollector {
         const drawn = symbolsAsText(words, own?.font);
         const look = {
           bold: strong || marks.includes("strong"),
-          italic: marks.includes("emphasis"),
+          italic: italic || marks.includes("emphasis"),
           ...(own?.language ? { language: own.language } : {}),
         };
-        this.add(own?.caps ? drawn.toUpperCase() : drawn, look);
-        if (footnote) this.text([{ kind: "plain", level: 0, runs: footnote }], false);
+        this.add(own?.caps || capitals ? drawn.toUpperCase() : drawn, look);
+        if (footnote) this.text([{ kind: "plain", level: 0, runs: footnote }]);
       }
     }
   }

@@ -22,8 +22,8 @@ import {
 import { familyNamed, faceFor } from "./fonts";
 import { boxAt, type Matrix, type SceneBox, type SceneNode, type TableGrid } from "./scene";
 import type { SlotPlace } from "./slots";
-import { setTable } from "./table";
-import { setText } from "./text";
+import { grownSizes, setTable } from "./table";
+import { setText, shapeText } from "./text";
 import { type TextContext, toneMark } from "./textstyle";
 
 /** An element laid out: its nodes, its place, how it fits, and the height that it uses. */
@@ -146,17 +146,32 @@ function codeText(element: CodeElement): RichText {
   return text;
 }
 
+/** Sets code larger where it fits without breaking a line; undefined where it does not. */
+function grownText(
+  text: RichText,
+  sizes: readonly number[],
+  setting: TextContext,
+  width: number,
+  at: (sizes: readonly number[]) => ReturnType<typeof setText>,
+): ReturnType<typeof setText> | undefined {
+  const blocks = shapeText(text, "figure", "start", setting);
+  const widest = Math.max(0, ...blocks.map(({ shaped }) => shaped.upTo.at(-1) ?? 0));
+  for (const size of grownSizes(sizes)) {
+    const set = widest * size <= width ? at([size]) : undefined;
+    if (set?.overflow === 0) return set;
+  }
+  return undefined;
+}
+
 const layCode: Layer<CodeElement> = (element, place, sizes, theme, setting) => {
   const size = must(sizes[0]);
   const pad = size * 0.7;
   const { frame } = place;
   const inner = { x: frame.x + pad, y: frame.y + pad, width: frame.width - 2 * pad, height: frame.height - 2 * pad };
-  const set = setText(
-    codeText(element),
-    { frame: inner, role: "figure", anchor: "top", align: "start" },
-    sizes,
-    setting,
-  );
+  const text = codeText(element);
+  const at = (tried: readonly number[]) =>
+    setText(text, { frame: inner, role: "figure", anchor: "top", align: "start" }, tried, setting);
+  const set = grownText(text, sizes, setting, inner.width, at) ?? at(sizes);
   const used = Math.min(frame.height, set.used + 2 * pad);
   const plate: SceneNode = {
     kind: "rect",
@@ -223,7 +238,7 @@ const padded = ({ x, y, width, height }: SlotPlace["frame"], by: number) => ({
 });
 
 const LAYERS: { [K in FigureElement["kind"]]: Layer<Extract<FigureElement, { kind: K }>> } = {
-  table: (element, place, sizes, theme, setting, assets) => {
+  table: (element, place, sizes, _theme, setting, assets) => {
     const { frame } = place;
     const caption = element.caption
       ? setText(
@@ -239,7 +254,6 @@ const LAYERS: { [K in FigureElement["kind"]]: Layer<Extract<FigureElement, { kin
       { ...frame, height: frame.height - room },
       sizes,
       { ...setting, mirrored: isMirrored(element, setting.language) },
-      theme.colours,
       assets,
     );
     const drop = set.used + 6;
@@ -274,7 +288,7 @@ const LAYERS: { [K in FigureElement["kind"]]: Layer<Extract<FigureElement, { kin
       ? must(sizes[0])
       : free
         ? Math.max(7, Math.min(16, place.frame.height / 22))
-        : Math.max(must(sizes.at(-1)) * 1.1, must(sizes[0]) * 0.7);
+        : Math.max(must(sizes.at(-1)) * (4 / 3), must(sizes[0]) * 0.7);
     if (setting.places) return { nodes: [], used: place.frame.height, size, overflow: 0 };
     const figure = chart(element.type, element, free ? padded(place.frame, size) : place.frame, {
       colours: theme.colours,

@@ -1,13 +1,14 @@
 export * from "./fonts";
 
-export type { SlideContext } from "./context";
+export { hasDesign, type SlideContext, slideTheme, themeOnField, withTheme } from "./context";
+export { designMaster, type PlacedRegion, regionPlaces } from "./design";
 export { facesNeeded } from "./facesneeded";
 export { isMirrored } from "./figures";
 export { loadHyphenation } from "./hyphenation";
 export { boxesOf, layoutSlide, overflowOf } from "./layout";
 export { breakLines, type LineRange, visualOrder } from "./linebreaking";
 export { bidiLevels, isRightToLeft } from "./paragraph";
-export { type RoleProperties, roleProperties } from "./roleproperties";
+export { roleAppearance, type RoleProperties, roleProperties } from "./roleproperties";
 export { type LinkPlace, linkPlaces } from "./links";
 export { type MediaPlace, mediaPlaces } from "./media";
 export * from "./scene";
@@ -19,6 +20,7 @@ export {
   loosePlace,
   mirroredOnPage,
   PARAGRAPH_GAP,
+  type PageSetup,
   pageScale,
   sizeOf,
   type SlotPlace,
@@ -27,4 +29,4 @@ export {
 export { type CellAppearance, type TableAppearance, tableAppearance } from "./table";
 export { turning } from "./shapes";
 export { isSymbolFont } from "./symbols";
-export { CODE_SCALE, INDENT, listIndents, listNumbers, numberWidths } from "./textstyle";
+export { bulletAt, CODE_SCALE, INDENT, listIndents, listNumbers, numberWidths } from "./textstyle";

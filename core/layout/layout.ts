@@ -12,17 +12,18 @@ import {
   type RichText,
   roleOf,
   type Slide,
+  themeOf,
 } from "@unitext/core/model";
 import type { Scene, SceneBox, SceneNode } from "./scene";
 import { contentArea, loosePlace, mirroredOnPage, pageScale, type SlotPlace, slotPlaces } from "./slots";
 import { NOTE_MARK, type TextContext } from "./textstyle";
-import { type Group, withSlideTheme, type SlideContext } from "./context";
+import { type Group, onSurface, withSlideTheme, type SlideContext } from "./context";
 import { layGroup } from "./elements";
-import { backgroundNodes, footnotes, ornaments, plates, regions } from "./surroundings";
+import { backgroundNodes, footnotes, plates, regions } from "./surroundings";
 
 function groups(slide: Slide, context: SlideContext): Group[] {
-  const { page, language } = context.metadata;
-  const places = slotPlaces(slide.arrangement, page, languageDirection(language), slide.widths);
+  const { metadata } = context;
+  const places = slotPlaces(slide.arrangement, metadata, slide.widths);
   const found = new Map<string, Group>();
   const side: PictureElement[] = [];
   // Where every element has a frame, later ones are drawn in front of earlier ones.
@@ -45,7 +46,7 @@ function groups(slide: Slide, context: SlideContext): Group[] {
     }
     const key = own ? `slot:${element.slot}` : element.slot === "title" ? "loose:title" : "loose:body";
     const group = found.get(key) ?? {
-      place: own ?? loosePlace(element.slot, page),
+      place: own ?? loosePlace(element.slot, slide.arrangement, metadata),
       slot: own ? element.slot : null,
       elements: [],
     };
@@ -61,8 +62,9 @@ function besidePictures(all: Group[], pictures: PictureElement[], slide: Slide, 
   const { page } = metadata;
   const direction = languageDirection(metadata.language);
   const { frame } =
-    slotPlaces(slide.arrangement, page, direction, slide.widths).get("body") ?? loosePlace("body", page);
-  const free = contentArea(metadata.page);
+    slotPlaces(slide.arrangement, metadata, slide.widths).get("body") ??
+    loosePlace("body", slide.arrangement, metadata);
+  const free = contentArea(metadata);
   const texts = all.filter(
     ({ place, elements }) =>
       place.role !== "title" && place.role !== "opening" && elements.every((element) => !element.frame),
@@ -130,7 +132,7 @@ function placedParts(
 ): { slide: Slide; groups: Group[]; foot: ReturnType<typeof footnotes> } {
   const { slide, notes } = numbered(counted(given, context.number));
   const foot = footnotes(notes, context, setting);
-  const area = contentArea(context.metadata.page);
+  const area = contentArea(context.metadata);
   const bottom = area.y + area.height - foot.height;
   const all = groups(slide, context);
   return {
@@ -138,6 +140,14 @@ function placedParts(
     groups: foot.height ? all.map((group) => ({ ...group, place: above(group.place, bottom) })) : all,
     foot,
   };
+}
+
+/** Lays out a group in the colours of what it is on. */
+function layOn(group: Group, slide: Slide, context: SlideContext, setting: TextContext): ReturnType<typeof layGroup> {
+  const own = onSurface(group.place.surface, slide, context);
+  return own === context
+    ? layGroup(group, context, setting)
+    : layGroup(group, own, { ...setting, theme: own.metadata.theme });
 }
 
 /** Returns by how many points a slide overflows, as `layoutSlide` does, at a fraction of the work. */
@@ -154,7 +164,7 @@ export function overflowOf(given: Slide, plain: SlideContext): number {
   return Math.max(
     0,
     foot.overflow,
-    ...all.flatMap((group) => layGroup(group, context, setting).boxes.map((box) => box.overflow)),
+    ...all.flatMap((group) => layOn(group, given, context, setting).boxes.map((box) => box.overflow)),
   );
 }
 
@@ -171,7 +181,8 @@ export function boxesOf(given: Slide, plain: SlideContext): Map<string, SceneBox
   };
   const boxes = new Map<string, SceneBox>();
   for (const group of placedParts(given, context, setting).groups)
-    for (const box of layGroup(group, context, setting).boxes) if (box.element !== null) boxes.set(box.element, box);
+    for (const box of layOn(group, given, context, setting).boxes)
+      if (box.element !== null) boxes.set(box.element, box);
   return boxes;
 }
 
@@ -184,13 +195,17 @@ export function layoutSlide(given: Slide, plain: SlideContext): Scene {
   const { metadata, fonts } = context;
   const setting: TextContext = { fonts, theme: metadata.theme, language: metadata.language, assets: metadata.assets };
   const { slide, groups: all, foot } = placedParts(given, context, setting);
-  const { colour, nodes: back, plates: plated } = backgroundNodes(slide, context, setting);
-  const nodes: SceneNode[] = [...back, ...ornaments(slide, context)];
+  const {
+    colour,
+    nodes: back,
+    plates: plated,
+  } = backgroundNodes(slide, context, themeOf(given, plain.metadata), setting);
+  const nodes: SceneNode[] = [...back];
   const boxes: SceneBox[] = [];
   let used = 0;
   let room = 0;
   for (const group of all) {
-    const laid = layGroup(group, context, setting);
+    const laid = layOn(group, slide, context, setting);
     if (plated) nodes.push(...plates(laid.nodes, metadata.theme.colours.paper, pageScale(metadata.page)));
     nodes.push(...laid.nodes);
     boxes.push(...laid.boxes);

@@ -16,6 +16,20 @@ function wordStarts(text: string): number[] {
   });
 }
 
+/**
+ * A number and its unit, between which no line breaks (SI Brochure, 9th edition, 5.4.3, has a space there; that it does
+ * not break is common practice, no source).
+ */
+const QUANTITY =
+  /\d[ \u2009]((?:[kcdhmnµGM]?(?:m|g|s|l|L|W|V|A|J|N|Pa|Hz|B|bit|Wh|mol)|min|h|d|t|ha|K|°C|°F|°|%|‰|kn|dB|bar|rpm)[²³]?(?:\/(?:s|h|d|a|m|km|kg|l|min)[²³]?)?)(?![\p{L}\p{N}])/gu;
+
+/** Returns the indices inside quantities at which lines do not break. */
+function insideQuantities(text: string): number[] {
+  return [...text.matchAll(QUANTITY)].flatMap(({ 0: whole, index }) =>
+    Array.from({ length: whole.length - 1 }, (_, at) => index + 1 + at),
+  );
+}
+
 /** In Chinese, small kana and the prolonged sound mark may begin a line (UAX #14, class CJ as ID). */
 const SMALL_KANA = /[ぁぃぅぇぉっゃゅょゎゕゖァィゥェォッャュョヮヵヶー]/;
 const HAN_LANGUAGE = /^(zh|ja|yue)\b/i;
@@ -67,6 +81,7 @@ export function lineBreaks(text: string, language: string): ShapedParagraph["bre
       if (allowed) required.delete(at);
       else required.set(at, false);
     }
+  for (const at of insideQuantities(text)) if (!required.get(at)) required.delete(at);
   for (const at of [...required.keys()].sort((a, b) => a - b)) {
     let visible = at;
     while (visible > 0 && SPACE.test(must(text[visible - 1])) && text[visible - 1] !== "\u00A0") visible--;

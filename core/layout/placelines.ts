@@ -3,10 +3,10 @@ import { type SlotRole, type Theme, type ThemeColours, must } from "@unitext/cor
 import { FAMILIES, familyNamed } from "./fonts";
 import type { ShapedParagraph, Piece, Style } from "./shapedparagraph";
 import { type LineRange, visualOrder } from "./linebreaking";
-import { roleColour } from "./roleproperties";
+import { roleAppearance } from "./roleproperties";
 import type { SceneLine, SceneRun } from "./scene";
 import { LINE_HEIGHT, PARAGRAPH_GAP, type SlotPlace } from "./slots";
-import { type TextContext, HEADING, type ParagraphLayout } from "./textstyle";
+import type { TextContext, ParagraphLayout } from "./textstyle";
 
 /** A broken text: the range of each line, and the height of all lines in points. */
 export interface Broken {
@@ -61,7 +61,7 @@ class LinePlacer {
     private readonly context: TextContext,
   ) {
     const { fonts, theme } = context;
-    const family = familyNamed(HEADING.has(place.role) ? theme.fonts.heading : theme.fonts.body);
+    const family = familyNamed(theme.fonts[roleAppearance(place.role, theme).font]);
     this.usual = fonts.face(must((family.faces[0] ?? FAMILIES[0]?.faces[0])?.id)).metrics;
   }
 
@@ -192,13 +192,14 @@ interface RunColours {
   own?: string | undefined;
 }
 
-function fillOf({ fill, link, tone, code }: Style, { theme: { colours }, role, styled, own }: RunColours): string {
+function fillOf({ fill, link, tone, code }: Style, { theme, role, styled, own }: RunColours): string {
+  const { colours } = theme;
   const given = fill ?? own;
   if (given) return given;
   if (link) return colours.link;
   if (tone) return toneColour(tone, colours);
   if (styled) return colours.ink;
-  return code ? colours.second : colours[roleColour(role)];
+  return code ? colours.second : colours[roleAppearance(role, theme).colour];
 }
 
 /** Returns the run that a piece begins. `size` is that of the text in points. */

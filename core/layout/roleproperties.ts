@@ -1,49 +1,66 @@
-import type { SlotRole, Theme, ThemeColours } from "@unitext/core/model";
+import { DESIGNS, type RoleStyle, type SlotRole, type Theme } from "@unitext/core/model";
 import { type FontSet, faceFor, familyNamed } from "./fonts";
 import { LINE_HEIGHT, PARAGRAPH_GAP } from "./slots";
-import { HEADING } from "./textstyle";
+
+/** How text of a role is set in a theme. */
+export type RoleAppearance = Required<RoleStyle>;
 
 /**
  * The appearance of text of a role in terms that a file can express: the theme's font, a colour by its name in the
  * theme, and spacing.
  */
-export interface RoleProperties {
-  font: "heading" | "body";
-  colour: keyof ThemeColours & ("ink" | "muted" | "accent");
-  strong: boolean;
+export interface RoleProperties extends RoleAppearance {
   /** Line height as a multiple of the font's natural one. */
   line: number;
   /** Space before a paragraph that follows another, in em. */
   gap: number;
 }
 
-const COLOUR: Partial<Record<SlotRole, RoleProperties["colour"]>> = {
-  number: "accent",
-  subtitle: "muted",
-  caption: "muted",
+const USUAL: RoleAppearance = {
+  font: "body",
+  colour: "ink",
+  strong: false,
+  italic: false,
+  capitals: false,
+  spacing: 0,
 };
 
-/** Returns the default text colour of a role. */
-export const roleColour = (role: SlotRole): RoleProperties["colour"] => COLOUR[role] ?? "ink";
+/** How roles are set where the design says nothing else. */
+const BY_ROLE: { readonly [R in SlotRole]?: RoleStyle } = {
+  opening: { font: "heading" },
+  title: { font: "heading" },
+  statement: { font: "heading" },
+  name: { font: "heading" },
+  number: { font: "heading", strong: true, colour: "accent" },
+  subtitle: { colour: "muted" },
+  caption: { colour: "muted" },
+};
 
-const looks = new WeakMap<Theme, Map<SlotRole, RoleProperties>>();
+const appearances = new WeakMap<Theme, Map<SlotRole, RoleAppearance>>();
+
+/** Returns how text of a role is set in a theme. */
+export function roleAppearance(role: SlotRole, theme: Theme): RoleAppearance {
+  const held = appearances.get(theme) ?? new Map<SlotRole, RoleAppearance>();
+  appearances.set(theme, held);
+  const known = held.get(role);
+  if (known) return known;
+  const made = { ...USUAL, ...BY_ROLE[role], ...DESIGNS[theme.design].roles?.[role] };
+  held.set(role, made);
+  return made;
+}
+
+const properties = new WeakMap<Theme, Map<SlotRole, RoleProperties>>();
 
 /** Returns the appearance of text of a role in a theme, for programs that know nothing of roles. */
 export function roleProperties(role: SlotRole, theme: Theme, fonts: FontSet): RoleProperties {
-  const held = looks.get(theme) ?? new Map<SlotRole, RoleProperties>();
-  looks.set(theme, held);
+  const held = properties.get(theme) ?? new Map<SlotRole, RoleProperties>();
+  properties.set(theme, held);
   const known = held.get(role);
   if (known) return known;
-  const font = HEADING.has(role) ? "heading" : "body";
-  const strong = role === "number";
-  const { line } = fonts.face(faceFor(familyNamed(theme.fonts[font]), 0x61, strong, false, "").id).metrics;
-  const look: RoleProperties = {
-    font,
-    colour: roleColour(role),
-    strong,
-    line: LINE_HEIGHT[role] / line,
-    gap: PARAGRAPH_GAP[role],
-  };
-  held.set(role, look);
-  return look;
+  const appearance = roleAppearance(role, theme);
+  const family = familyNamed(theme.fonts[appearance.font]);
+  const { line } = fonts.face(faceFor(family, 0x61, appearance.strong, false, "").id).metrics;
+  const made = { ...appearance, line: LINE_HEIGHT[role] / line, gap: PARAGRAPH_GAP[role] };
+  held.set(role, made);
+  return made;
 }

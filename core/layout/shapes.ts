@@ -1,5 +1,14 @@
-import type { Shadow, DeckMetadata, Element, Fill, Frame, Geometry, Stroke } from "@unitext/core/model";
-import { type FigurePath, type ResolvedGeometry, resolveGeometry, mixed, type Outline } from "@unitext/core/figures";
+import {
+  mixed,
+  type DeckMetadata,
+  type Element,
+  type Fill,
+  type Frame,
+  type Geometry,
+  type Shadow,
+  type Stroke,
+} from "@unitext/core/model";
+import { type FigurePath, type ResolvedGeometry, resolveGeometry, type Outline } from "@unitext/core/figures";
 import type { Matrix, SceneNode } from "./scene";
 
 const DASH: Record<NonNullable<Stroke["dash"]>, readonly number[]> = {

@@ -1,37 +1,60 @@
-import { type ArrangementName, ARRANGEMENTS, PAGES, slotsOf, THEMES, must } from "@unitext/core/model";
-import { contentArea, loosePlace, pageScale, sizeOf, slotPlaces } from "./index";
+import {
+  type ArrangementName,
+  ARRANGEMENTS,
+  DESIGN_NAMES,
+  type DesignName,
+  designTheme,
+  must,
+  type Page,
+  PAGES,
+  slotsOf,
+  THEMES,
+} from "@unitext/core/model";
+import { loosePlace, pageScale, regionPlaces, sizeOf, slotPlaces } from "./index";
 
-const pages = [...Object.values(PAGES), { width: 540, height: 720 }, { width: 1920, height: 1080 }];
+const pages: Page[] = [...Object.values(PAGES), { width: 540, height: 720 }, { width: 1920, height: 1080 }];
 const names = Object.keys(ARRANGEMENTS) as ArrangementName[];
+const setup = (page: Page, language = "en", design: DesignName = "plain") => ({
+  page,
+  language,
+  theme: designTheme(design),
+});
 
 describe.each(names)("the arrangement %s", (arrangement) => {
   it("has a place for each of its slots and for no other", () => {
-    expect([...slotPlaces(arrangement, must(pages[0]), "ltr").keys()].sort()).toEqual(
+    expect([...slotPlaces(arrangement, setup(must(pages[0]))).keys()].sort()).toEqual(
       slotsOf(arrangement)
         .map(([slot]) => slot)
         .sort(),
     );
   });
 
-  it("keeps its slots inside the margins, above the footer, and apart from each other, on every page", () => {
-    for (const [page, direction] of pages.flatMap((one) => [[one, "ltr"] as const, [one, "rtl"] as const])) {
-      const area = contentArea(page);
-      const frames = [...slotPlaces(arrangement, page, direction).values()].map(({ frame }) => frame);
+  it.each(DESIGN_NAMES)("keeps its slots on the page and apart from each other and from the footer in %s", (design) => {
+    for (const [page, language] of pages.flatMap((one) => [[one, "en"] as const, [one, "ar"] as const])) {
+      const own = setup(page, language, design);
+      const hasRegions = arrangement !== "opening" && arrangement !== "blank";
+      const frames = [
+        ...[...slotPlaces(arrangement, own).values()].map(({ frame }) => frame),
+        ...(hasRegions ? Object.values(regionPlaces(own)).map(({ frame }) => frame) : []),
+      ];
       for (const { x, y, width, height } of frames) {
-        expect(x).toBeGreaterThanOrEqual(area.x - 0.01);
-        expect(y).toBeGreaterThanOrEqual(area.y - 0.01);
-        expect(x + width).toBeLessThanOrEqual(area.x + area.width + 0.01);
-        expect(y + height).toBeLessThanOrEqual(area.y + area.height + 0.01);
+        expect(x).toBeGreaterThanOrEqual(-0.01);
+        expect(y).toBeGreaterThanOrEqual(-0.01);
+        expect(x + width).toBeLessThanOrEqual(page.width + 0.01);
+        expect(y + height).toBeLessThanOrEqual(page.height + 0.01);
       }
-      frames.forEach((a, at) => {
-        for (const b of frames.slice(at + 1))
-          expect(
-            a.x + a.width <= b.x + 0.01 ||
+      const apart = frames.every((a, at) =>
+        frames
+          .slice(at + 1)
+          .every(
+            (b) =>
+              a.x + a.width <= b.x + 0.01 ||
               b.x + b.width <= a.x + 0.01 ||
               a.y + a.height <= b.y + 0.01 ||
               b.y + b.height <= a.y + 0.01,
-          ).toBe(true);
-      });
+          ),
+      );
+      expect([page, language, apart]).toEqual([page, language, true]);
     }
   });
 });
@@ -53,8 +76,8 @@ describe("sizes", () => {
   });
 
   it("find a place for what an arrangement has no slot for", () => {
-    const page = PAGES["4:3"];
-    expect(loosePlace("title", page).frame.y).toBeLessThan(loosePlace("anything", page).frame.y);
-    expect(loosePlace(null, page).role).toBe("body");
+    const page = setup(PAGES["4:3"]);
+    expect(loosePlace("title", "points", page).frame.y).toBeLessThan(loosePlace("anything", "points", page).frame.y);
+    expect(loosePlace(null, "points", page).role).toBe("body");
   });
 });

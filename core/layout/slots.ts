@@ -1,20 +1,29 @@
 import {
+  type ArrangementName,
+  arrangementOf,
   BODY_SLOT,
   COLUMN_GAP,
-  TITLE_SLOT,
-  arrangementOf,
-  type SlotDescriptor,
-  type ArrangementName,
-  type Direction,
+  DESIGNS,
+  type DeckMetadata,
+  type DesignDescriptor,
+  type DesignSlot,
   type Frame,
-  type Page,
-  type SlotRole,
-  type Theme,
+  languageDirection,
   must,
+  type Page,
+  type PageRectangle,
+  type SlotDescriptor,
+  type SlotRole,
+  type Surface,
+  type Theme,
+  TITLE_SLOT,
 } from "@unitext/core/model";
 
 /** The minimum size of cells, code and labels, as a share of the readable minimum: they are read one at a time. */
 export const FIGURE_MINIMUM = 0.75;
+
+/** What the places on a page follow from. */
+export type PageSetup = Pick<DeckMetadata, "page" | "theme" | "language">;
 
 /** A slot's place on the page, and how its content is set in it. */
 export interface SlotPlace {
@@ -22,6 +31,8 @@ export interface SlotPlace {
   role: SlotRole;
   anchor: "top" | "middle" | "bottom";
   align: "start" | "centre" | "end";
+  /** What it is on, where that differs from the slide. */
+  surface?: Surface;
 }
 
 /**
@@ -35,26 +46,83 @@ export function pageScale(page: Page): number {
 /** The roles of slots that an arrangement lacks but an element may still name. */
 const LOOSE: Record<string, SlotRole> = { title: "title", subtitle: "subtitle", caption: "caption", number: "number" };
 
-/** Returns the area inside the margins, above the line for footer and number. */
-export function contentArea(page: Page): Frame {
-  const scale = pageScale(page);
-  const side = page.width * 0.065;
-  const top = 36 * scale;
-  return { x: side, y: top, width: page.width - 2 * side, height: page.height - top - 48 * scale };
+/** The page on which designs give their places. */
+const DESIGN_PAGE = { width: 960, height: 540 };
+const TITLE: PageRectangle = [62, 36, 836, 92];
+const BODY: PageRectangle = [62, 150, 836, 342];
+
+/** Returns a rectangle of a design on a page. */
+export function onPage([x, y, width, height]: PageRectangle, page: Page): Frame {
+  const [across, down] = [page.width / DESIGN_PAGE.width, page.height / DESIGN_PAGE.height];
+  return { x: x * across, y: y * down, width: width * across, height: height * down };
 }
 
-function placed(
+/** The arrangements that need the whole width. */
+const WIDE: ReadonlySet<ArrangementName> = new Set([
+  "comparison",
+  "columns",
+  "pictures",
+  "table",
+  "chart",
+  "diagram",
+  "code",
+]);
+
+const rectanglesOf = (design: DesignDescriptor, arrangement: ArrangementName) => ({
+  title: (WIDE.has(arrangement) ? design.wide?.title : undefined) ?? design.title ?? TITLE,
+  body: (WIDE.has(arrangement) ? design.wide?.body : undefined) ?? design.body ?? BODY,
+});
+
+/** Returns the area that a design gives to the content of arrangements without a title. */
+function areaOf({ title = TITLE, body = BODY, area }: DesignDescriptor): PageRectangle {
+  if (area) return area;
+  const [left, top] = [Math.min(title[0], body[0]), Math.min(title[1], body[1])];
+  return [left, top, Math.max(title[0] + title[2], body[0] + body[2]) - left, body[1] + body[3] - top];
+}
+
+/** Returns the area of a page for content, inside the margins of the design and above its footer. */
+export function contentArea({ page, theme }: Pick<PageSetup, "page" | "theme">): Frame {
+  return onPage(areaOf(DESIGNS[theme.design]), page);
+}
+
+/** Returns the part of a rectangle that shares of it describe. */
+const partOf = ([left, top, across, down]: PageRectangle, [x, y, width, height]: PageRectangle): PageRectangle => [
+  left + x * across,
+  top + y * down,
+  width * across,
+  height * down,
+];
+
+const [, BODY_TOP, , BODY_HEIGHT] = BODY_SLOT.share;
+
+/** Returns the place of a slot in a design: the design's own, else the arrangement's share of the design's areas. */
+function placeIn(
+  design: DesignDescriptor,
+  arrangement: ArrangementName,
+  { role, share, anchor, align }: SlotDescriptor,
+  own: DesignSlot,
   page: Page,
-  { role, share: [x, y, width, height], anchor = "top", align = "start" }: SlotDescriptor,
 ): SlotPlace {
-  const area = contentArea(page);
-  const frame = {
-    x: area.x + x * area.width,
-    y: area.y + y * area.height,
-    width: width * area.width,
-    height: height * area.height,
+  const areas = rectanglesOf(design, arrangement);
+  const [x, y, width, height] = share;
+  const isTitle = role === "title";
+  const titled = Object.values(arrangementOf(arrangement).slots).some((slot) => slot.role === "title");
+  const rectangle =
+    own.at ??
+    (isTitle
+      ? areas.title
+      : titled
+        ? partOf(areas.body, [x, (y - BODY_TOP) / BODY_HEIGHT, width, height / BODY_HEIGHT])
+        : partOf(areaOf(design), share));
+  const usual = isTitle ? design.titles : undefined;
+  const surface = own.surface ?? usual?.surface;
+  return {
+    frame: onPage(rectangle, page),
+    role,
+    anchor: own.anchor ?? usual?.anchor ?? anchor ?? "top",
+    align: own.align ?? usual?.align ?? align ?? "start",
+    ...(surface ? { surface } : {}),
   };
-  return { frame, role, anchor, align };
 }
 
 /** Returns a frame on the other side of the page, as decks that are read from right to left have it. */
@@ -62,17 +130,25 @@ export function mirroredOnPage(frame: Frame, page: Page): Frame {
   return { ...frame, x: page.width - frame.x - frame.width };
 }
 
-const usualOn = new WeakMap<Page, Map<ArrangementName, ReadonlyMap<string, SlotPlace>>>();
+type Places = ReadonlyMap<string, SlotPlace>;
+const usualOn = new WeakMap<Page, Map<string, Places>>();
 
 /** Returns the slots of an arrangement in their usual widths. Cached for a page. */
-function usualPlaces(arrangement: ArrangementName, page: Page): ReadonlyMap<string, SlotPlace> {
-  const held = usualOn.get(page) ?? new Map<ArrangementName, ReadonlyMap<string, SlotPlace>>();
+function usualPlaces(arrangement: ArrangementName, { page, theme }: PageSetup): Places {
+  const held = usualOn.get(page) ?? new Map<string, Places>();
   usualOn.set(page, held);
-  const known = held.get(arrangement);
+  const key = `${theme.design}/${arrangement}`;
+  const known = held.get(key);
   if (known) return known;
-  const { slots } = arrangementOf(arrangement);
-  const places = new Map(Object.entries(slots).map(([name, slot]) => [name, placed(page, slot)]));
-  held.set(arrangement, places);
+  const design = DESIGNS[theme.design];
+  const own = design.slots?.[arrangement];
+  const places = new Map(
+    Object.entries(arrangementOf(arrangement).slots).map(([name, slot]) => [
+      name,
+      placeIn(design, arrangement, slot, own?.[name] ?? {}, page),
+    ]),
+  );
+  held.set(key, places);
   return places;
 }
 
@@ -80,35 +156,29 @@ function usualPlaces(arrangement: ArrangementName, page: Page): ReadonlyMap<stri
  * Returns the slots of an arrangement on a page, by name. In a deck that is read from right to left they are mirrored.
  * `widths` are the shares of its columns in percent, in reading order.
  */
-export function slotPlaces(
-  arrangement: ArrangementName,
-  page: Page,
-  direction: Direction,
-  widths?: readonly number[],
-): ReadonlyMap<string, SlotPlace> {
-  const places = placesFromLeft(arrangement, page, widths);
-  if (direction === "ltr") return places;
-  return new Map([...places].map(([name, place]) => [name, { ...place, frame: mirroredOnPage(place.frame, page) }]));
+export function slotPlaces(arrangement: ArrangementName, setup: PageSetup, widths?: readonly number[]): Places {
+  const places = placesFromLeft(arrangement, setup, widths);
+  if (languageDirection(setup.language) === "ltr") return places;
+  return new Map(
+    [...places].map(([name, place]) => [name, { ...place, frame: mirroredOnPage(place.frame, setup.page) }]),
+  );
 }
 
-function placesFromLeft(
-  arrangement: ArrangementName,
-  page: Page,
-  widths?: readonly number[],
-): ReadonlyMap<string, SlotPlace> {
-  const usual = usualPlaces(arrangement, page);
+function placesFromLeft(arrangement: ArrangementName, setup: PageSetup, widths?: readonly number[]): Places {
+  const usual = usualPlaces(arrangement, setup);
   const columns = arrangementOf(arrangement).columns;
   if (!columns || widths?.length !== columns.length) return usual;
   const places = new Map(usual);
-  const area = contentArea(page);
+  const [first, last] = [must(usual.get(must(columns[0]))).frame, must(usual.get(must(columns.at(-1)))).frame];
+  const whole = last.x + last.width - first.x;
   const total = widths.reduce((sum, width) => sum + width, 0);
-  const room = area.width * (1 - COLUMN_GAP * (columns.length - 1));
-  let x = area.x;
+  const room = whole * (1 - COLUMN_GAP * (columns.length - 1));
+  let { x } = first;
   columns.forEach((slot, at) => {
     const place = must(places.get(slot));
     const width = (room * must(widths[at])) / total;
     places.set(slot, { ...place, frame: { ...place.frame, x, width } });
-    x += width + area.width * COLUMN_GAP;
+    x += width + whole * COLUMN_GAP;
   });
   return places;
 }
@@ -117,9 +187,11 @@ function placesFromLeft(
  * Returns the place of an element whose slot the arrangement does not have: titles go to the title's place, everything
  * else below it.
  */
-export function loosePlace(slot: string | null, page: Page): SlotPlace {
-  if (slot === "title") return placed(page, TITLE_SLOT);
-  return placed(page, { ...BODY_SLOT, role: LOOSE[slot ?? ""] ?? "body" });
+export function loosePlace(slot: string | null, arrangement: ArrangementName, setup: PageSetup): SlotPlace {
+  const design = DESIGNS[setup.theme.design];
+  const descriptor = slot === "title" ? TITLE_SLOT : { ...BODY_SLOT, role: LOOSE[slot ?? ""] ?? "body" };
+  const { title, body } = rectanglesOf(design, arrangement);
+  return placeIn(design, "points", descriptor, { at: descriptor.role === "title" ? title : body }, setup.page);
 }
 
 export const LINE_HEIGHT: Record<SlotRole, number> = {
@@ -159,6 +231,9 @@ const own =
   (scale: Scale) =>
     scale[role];
 
+/** The largest size of a name on its card, in points: key figures may be larger. */
+const LARGEST_NAME = 96;
+
 /** The size of each role on the theme's scale; some take it from another role. */
 const SIZES: Record<SlotRole, (scale: Scale) => number> = {
   opening: own("opening"),
@@ -172,7 +247,7 @@ const SIZES: Record<SlotRole, (scale: Scale) => number> = {
   figure: ({ body }) => body * 0.8,
   references: own("caption"),
   corner: own("caption"),
-  name: ({ number }) => number * 0.8,
+  name: ({ number }) => Math.min(number * 0.8, LARGEST_NAME),
 };
 
 /** Returns the text size of a role at full size, in points on this page. */

@@ -13,40 +13,16 @@ import {
   type RichText,
   type Slide,
   type SlotRole,
+  type Theme,
 } from "@unitext/core/model";
 import type { SceneNode } from "./scene";
 import { drawFill } from "./shapes";
-import { contentArea, mirroredOnPage, pageScale, slotPlaces, FIGURE_MINIMUM } from "./slots";
+import { contentArea, FIGURE_MINIMUM, mirroredOnPage, pageScale } from "./slots";
 import { setText } from "./text";
 import type { TextContext } from "./textstyle";
-import type { SlideContext } from "./context";
+import { hasDesign, type SlideContext } from "./context";
+import { designMaster, regionPlaces } from "./design";
 import { layBoxed, layElement } from "./elements";
-
-/** Returns what the theme draws behind the text. */
-export function ornaments(slide: Slide, { metadata }: SlideContext): SceneNode[] {
-  const { page, theme } = metadata;
-  const direction = languageDirection(metadata.language);
-  const scale = pageScale(page);
-  const area = contentArea(page);
-  const opens = slide.arrangement === "opening" || slide.arrangement === "section";
-  const rect = (x: number, y: number, width: number, height: number, fill: string): SceneNode => ({
-    kind: "rect",
-    ...(direction === "rtl" ? mirroredOnPage({ x, y, width, height }, page) : { x, y, width, height }),
-    fill,
-  });
-  if (theme.ornament === "none" || slide.arrangement === "blank" || slide.background || slide.master !== undefined)
-    return [];
-  if (opens) {
-    const place = slotPlaces(slide.arrangement, page, direction).get("subtitle")?.frame.y ?? area.y;
-    const rule = rect(area.x, place - 12 * scale, 72 * scale, 4 * scale, theme.colours.accent);
-    return theme.ornament === "band" ? [rect(0, 0, 18 * scale, page.height, theme.colours.accent), rule] : [rule];
-  }
-  if (theme.ornament === "band") return [rect(0, 0, 6 * scale, page.height, theme.colours.accent)];
-  const title = slotPlaces(slide.arrangement, page, direction).get("title");
-  return title
-    ? [rect(area.x, title.frame.y + title.frame.height + 6 * scale, area.width, 1 * scale, theme.colours.accent)]
-    : [];
-}
 
 /** Masters laid out, without what counts the slides. Cached. */
 const drawnMasters = new WeakMap<Master, { metadata: SlideContext["metadata"]; drawn: (SceneNode[] | Element)[] }>();
@@ -75,17 +51,20 @@ function masterNodes(master: Master, context: SlideContext, setting: TextContext
 }
 
 /**
- * Returns the background: the theme's paper, a colour, a fill, or a picture that fills the page with a plate of paper
- * under the text; then the slide's master.
+ * Returns the background: what the theme is on, a colour, a fill, or a picture that fills the page with a plate of paper
+ * under the text; then what the slide's master or the design of its theme draws. `theme` is that of the slide before
+ * it took the colours of its surface.
  */
 export function backgroundNodes(
   slide: Slide,
   context: SlideContext,
+  theme: Theme,
   setting: TextContext,
 ): { colour: string; nodes: SceneNode[]; plates: boolean } {
   const { metadata } = context;
   const { paper } = metadata.theme.colours;
-  const master = slide.master === undefined ? undefined : metadata.masters?.[slide.master];
+  const ofFile = slide.master === undefined ? undefined : metadata.masters?.[slide.master];
+  const master = hasDesign(slide) ? designMaster(slide.arrangement, { ...metadata, theme }) : ofFile;
   const background = slide.background ?? master?.background;
   const shared = master ? masterNodes(master, context, setting) : [];
   if (!background) return { colour: paper, nodes: shared, plates: false };
@@ -141,7 +120,7 @@ export function footnotes(
 ): { node: SceneNode[]; height: number; overflow: number } {
   if (!notes.length) return { node: [], height: 0, overflow: 0 };
   const { page, theme } = metadata;
-  const area = contentArea(page);
+  const area = contentArea(metadata);
   const scale = pageScale(page);
   const size = Math.max(theme.scale.footer, theme.minimum * FIGURE_MINIMUM) * scale;
   const text: RichText = notes.map((runs, at) => ({
@@ -196,34 +175,29 @@ function ownRegion(
 
 /** Sets footer and number, the same on every slide but the opening one. */
 export function regions(slide: Slide, { metadata, number }: SlideContext, setting: TextContext): SceneNode[] {
-  const { page, theme } = metadata;
   if (slide.regions || slide.master !== undefined)
     return (slide.regions ?? []).flatMap((region) =>
       ownRegion(region, { metadata, number, fonts: setting.fonts }, setting),
     );
   if (slide.arrangement === "opening" || slide.arrangement === "blank") return [];
-  const scale = pageScale(page);
-  const area = contentArea(page);
-  const size = theme.scale.footer * scale;
-  const line = (text: string, align: "start" | "end"): SceneNode => {
-    const paragraphs = plainText(text).map((paragraph) => ({ ...paragraph, align }));
-    const fromLeft = {
-      x: area.x,
-      y: page.height - 34 * scale,
-      width: align === "start" ? area.width * 0.85 : area.width,
-      height: size * 1.4,
-    };
-    const frame = languageDirection(metadata.language) === "rtl" ? mirroredOnPage(fromLeft, page) : fromLeft;
+  const places = regionPlaces(metadata);
+  const line = (text: string, region: "footer" | "number"): SceneNode => {
+    const { frame, align, size, font, strong, colour } = places[region];
+    const paragraphs = plainText(text).map((paragraph) => ({
+      ...paragraph,
+      align,
+      runs: strong ? paragraph.runs.map((run) => ({ ...run, marks: ["strong" as const] })) : paragraph.runs,
+    }));
     const { lines } = setText(
       paragraphs.slice(0, 1),
-      { frame, role: "caption", anchor: "top", align: "start" },
+      { frame, role: font === "heading" ? "name" : "caption", anchor: "middle", align },
       [size],
-      setting,
+      { ...setting, fill: colour },
     );
-    return { kind: "text", element: null, role: align === "start" ? "footer" : "number", lines: lines.slice(0, 1) };
+    return { kind: "text", element: null, role: region, lines: lines.slice(0, 1) };
   };
   return [
-    ...(metadata.regions.footer ? [line(metadata.regions.footer, "start")] : []),
-    ...(metadata.regions.number ? [line(String(number), "end")] : []),
+    ...(metadata.regions.footer ? [line(metadata.regions.footer, "footer")] : []),
+    ...(metadata.regions.number ? [line(String(number), "number")] : []),
   ];
 }

@@ -35,32 +35,35 @@ const laid = (element: TableElement, theme: keyof typeof THEMES = "saltmarsh") =
   const context = { metadata: head(theme), number: 1, fonts };
   const box = boxesOf(slide, context).get("t");
   if (!box) throw new Error("the table has no box");
-  const rules = layoutSlide(slide, context).nodes.flatMap((node) =>
-    node.kind === "rect" && node.x === box.x && node.height <= 1 && node.y >= box.y ? [node] : [],
+  const boxes = layoutSlide(slide, context).nodes.flatMap((node) =>
+    node.kind === "rect" && node.x === box.x && node.y >= box.y - 0.01 ? [node] : [],
   );
-  return { box, rules, nodes: layoutSlide(slide, context).nodes };
+  const rules = boxes.filter(({ height }) => height <= 2);
+  const fills = boxes.filter(({ height }) => height > 2);
+  return { box, rules, fills, nodes: layoutSlide(slide, context).nodes };
 };
 const setting = (theme: keyof typeof THEMES = "saltmarsh") => ({ fonts, theme: THEMES[theme], language: "en" });
 
 describe("how the theme draws a table, said for files", () => {
-  it("is what is drawn: a line under each row where its height ends, as wide as the table, in the colours of the theme", () => {
+  it("is what is drawn: the fills of rows and the lines under them, in the colours of the theme", () => {
     fc.assert(
       fc.property(
         table,
-        fc.constantFrom("saltmarsh" as const, "foreshore" as const, "nightwatch" as const, "chalk" as const),
+        fc.constantFrom("saltmarsh" as const, "foreshore" as const, "lighthouse" as const),
         (element, theme) => {
-          const { box, rules } = laid(element, theme);
+          const { box, rules, fills } = laid(element, theme);
           const look = tableAppearance(element, box.width, box.size, setting(theme));
           expect(look.widths.reduce((sum, width) => sum + width, 0)).toBeCloseTo(box.width, 3);
           let below = box.y;
           const ends = look.heights.map((height) => (below += height));
-          expect(rules.map(({ y, height }) => y + height)).toEqual(ends.map((end) => expect.closeTo(end, 3)));
+          const rows = element.rows.map((_, row) => ({ ...look.appearanceOf(row, row), end: must(ends[row]) }));
+          const ruled = rows.flatMap(({ borders, end }) => (borders?.bottom ? [{ ...borders.bottom, end }] : []));
+          expect(rules.map(({ y, height }) => y + height)).toEqual(ruled.map(({ end }) => expect.closeTo(end, 3)));
           expect(rules.map(({ fill, height }) => [fill, height])).toEqual(
-            element.rows.map((_, row) => [
-              look.appearanceOf(row, row).borders?.bottom?.colour,
-              look.appearanceOf(row, row).borders?.bottom?.width,
-            ]),
+            ruled.map(({ colour, width }) => [colour, width]),
           );
+          const filled = rows.flatMap(({ fill }) => (fill?.kind === "solid" ? [fill.colour] : []));
+          expect(fills.map(({ fill }) => fill)).toEqual(filled);
         },
       ),
       { numRuns: 60 },

@@ -1,11 +1,14 @@
-import { mixed } from "@unitext/core/figures";
 import {
   type Align,
   type Cell,
+  DESIGNS,
   type DeckMetadata,
+  type DesignDescriptor,
   type Frame,
   type RichText,
   type TableElement,
+  mixed,
+  type Theme,
   type ThemeColours,
   must,
 } from "@unitext/core/model";
@@ -132,12 +135,37 @@ export interface TableAppearance extends TableGrid {
 
 export type CellAppearance = Pick<Cell, "insets" | "fill" | "borders" | "anchor">;
 
-const lineUnder = (row: number, rows: number, header: number, { accent, muted, paper }: ThemeColours) =>
-  row === rows - 1 || row === header - 1
-    ? { colour: accent, width: 1 }
-    : { colour: mixed(muted, paper, 0.5), width: 0.5 };
+type Line = { colour: string; width: number };
 
-const headingFill = ({ accent, paper }: ThemeColours) => mixed(accent, paper, 0.86);
+/** How a design draws tables: the line under a row, and the fill of header and rows. */
+interface TableStyle {
+  line: (row: number, rows: number, header: number, colours: ThemeColours) => Line | undefined;
+  fill: (row: number, header: number, colours: ThemeColours) => string | undefined;
+}
+
+const isEdge = (row: number, rows: number, header: number) => row === rows - 1 || row === header - 1;
+
+const TABLES: Record<NonNullable<DesignDescriptor["table"]>, TableStyle> = {
+  rules: {
+    line: (row, rows, header, { accent, muted, paper }) =>
+      isEdge(row, rows, header)
+        ? { colour: accent, width: row === header - 1 ? 1.5 : 1 }
+        : { colour: mixed(muted, paper, 0.6), width: 0.5 },
+    fill: () => undefined,
+  },
+  bands: {
+    line: (row, rows, header, { accent }) => (isEdge(row, rows, header) ? { colour: accent, width: 1 } : undefined),
+    fill: (row, header, { accent, paper }) =>
+      row < header ? mixed(accent, paper, 0.84) : (row - header) % 2 ? mixed(accent, paper, 0.94) : undefined,
+  },
+  filled: {
+    line: (row, _, header, { muted, paper }) =>
+      row < header ? undefined : { colour: mixed(muted, paper, 0.6), width: 0.5 },
+    fill: (row, header, { accent, paper }) => (row < header ? mixed(accent, paper, 0.7) : undefined),
+  },
+};
+
+const tableStyle = ({ design }: Theme): TableStyle => TABLES[DESIGNS[design].table ?? "bands"];
 
 function gridOf(
   table: Pick<TableElement, "rows" | "header" | "align">,
@@ -150,26 +178,33 @@ function gridOf(
   return { widths, heights: heightsOf(cells, table.rows.length, widths, size) };
 }
 
+/** How much larger than the theme says figures of text may be, where nothing breaks for it. */
+const GROWTH = [1.3, 1.2, 1.1];
+
+/** Returns the sizes above the largest of a list; none for a figure that shares its place and takes a given size. */
+export const grownSizes = (sizes: readonly number[]): number[] =>
+  sizes.length > 1 ? GROWTH.map((factor) => must(sizes[0]) * factor) : [];
+
 /** Cell appearances, made once for the colours of a theme. */
-const looksOnce = new WeakMap<ThemeColours, Map<string, CellAppearance>>();
+const appearances = new WeakMap<ThemeColours, Map<string, CellAppearance>>();
 
 function cellAppearance(
   size: number,
-  heading: boolean,
-  line: { colour: string; width: number },
+  fill: string | undefined,
+  line: Line | undefined,
   colours: ThemeColours,
 ): CellAppearance {
-  const held = looksOnce.get(colours) ?? new Map<string, CellAppearance>();
-  looksOnce.set(colours, held);
-  const key = `${size}/${heading}/${line.colour}/${line.width}`;
+  const held = appearances.get(colours) ?? new Map<string, CellAppearance>();
+  appearances.set(colours, held);
+  const key = `${size}/${fill}/${line?.colour}/${line?.width}`;
   const [side, above] = [PAD.x * size, PAD.y * size];
-  const look = held.get(key) ?? {
+  const made = held.get(key) ?? {
     insets: [side, above, side, above],
-    ...(heading ? { fill: { kind: "solid", colour: headingFill(colours) } } : {}),
-    borders: { bottom: line },
+    ...(fill ? { fill: { kind: "solid", colour: fill } } : {}),
+    ...(line ? { borders: { bottom: line } } : {}),
   };
-  held.set(key, look);
-  return look;
+  held.set(key, made);
+  return made;
 }
 
 /**
@@ -185,13 +220,11 @@ export function tableAppearance(
 ): TableAppearance {
   const { colours } = setting.theme;
   const { rows, header } = table;
-  const under = rows.map((_, row) => {
-    const line = lineUnder(row, rows.length, header, colours);
-    return [cellAppearance(size, false, line, colours), cellAppearance(size, true, line, colours)] as const;
-  });
+  const style = tableStyle(setting.theme);
   return {
     ...(laid ?? gridOf(table, width, size, setting)),
-    appearanceOf: (first, last) => must(under[last])[first < header ? 1 : 0],
+    appearanceOf: (first, last) =>
+      cellAppearance(size, style.fill(first, header, colours), style.line(last, rows.length, header, colours), colours),
   };
 }
 
@@ -204,7 +237,6 @@ export function setTable(
   frame: Frame,
   sizes: readonly number[],
   setting: TextContext,
-  colours: ThemeColours,
   assets: DeckMetadata["assets"] = {},
 ): SetTable {
   if (element.widths) return setOwnTable(element, element.widths, frame, must(sizes[0]), setting, assets);
@@ -214,37 +246,45 @@ export function setTable(
   let size = must(sizes[0]);
   let widths: number[] = [];
   let heights: number[] = [];
-  for (const next of sizes) {
+  const grown = grownSizes(sizes);
+  for (const next of [...grown, ...sizes]) {
     size = next;
     widths = widthsOf(need, size, frame.width);
     heights = heightsOf(cells, element.rows.length, widths, size);
-    const tight = need.least.reduce((sum, value) => sum + (value + 2 * PAD.x) * size, 0) > frame.width;
+    const wanted = size > must(sizes[0]) ? need.most : need.least;
+    const tight = wanted.reduce((sum, value) => sum + (value + 2 * PAD.x) * size, 0) > frame.width;
     if (!tight && spanOf(heights, 0, heights.length) <= frame.height + 0.01) break;
   }
   const used = spanOf(heights, 0, heights.length);
   const table = { size, used, overflow: Math.max(0, used - frame.height), grid: { widths, heights } };
   if (setting.measure) return { nodes: [], ...table };
   const nodes = [
-    ...tableRules(element, frame, heights, colours),
+    ...tableRules(element, frame, heights, setting.theme),
     ...cells.map((cell) => cellNode(element.id, cell, frame, table.grid, size, setting)),
   ];
   return { nodes, ...table };
 }
 
-/** Draws the fill behind the header, and the rules under the rows. */
+/** Draws the fills behind rows, and the rules under them. */
 function tableRules(
   { header }: TableElement,
   { x, y, width }: Frame,
   heights: readonly number[],
-  colours: ThemeColours,
+  theme: Theme,
 ): SceneNode[] {
-  const rules = heights.map((height, at): SceneNode => {
-    const line = lineUnder(at, heights.length, header, colours);
-    const bottom = y + spanOf(heights, 0, at) + height;
-    return { kind: "rect", x, y: bottom - line.width, width, height: line.width, fill: line.colour };
+  const { colours } = theme;
+  const style = tableStyle(theme);
+  const fills: SceneNode[] = [];
+  const rules: SceneNode[] = [];
+  heights.forEach((height, row) => {
+    const top = y + spanOf(heights, 0, row);
+    const fill = style.fill(row, header, colours);
+    if (fill) fills.push({ kind: "rect", x, y: top, width, height, fill });
+    const line = style.line(row, heights.length, header, colours);
+    if (line)
+      rules.push({ kind: "rect", x, y: top + height - line.width, width, height: line.width, fill: line.colour });
   });
-  if (!header) return rules;
-  return [{ kind: "rect", x, y, width, height: spanOf(heights, 0, header), fill: headingFill(colours) }, ...rules];
+  return [...fills, ...rules];
 }
 
 function cellNode(

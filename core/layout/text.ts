@@ -18,13 +18,13 @@ import {
 import { faceFor } from "./fonts";
 import { paragraphDirection, shapeParagraph, type StyleOf } from "./paragraph";
 import type { ShapedParagraph, Tabs } from "./shapedparagraph";
-import { breakLines } from "./linebreaking";
+import { breakLines, type LineRange } from "./linebreaking";
 import type { SceneLine } from "./scene";
 import { LINE_HEIGHT, PARAGRAPH_GAP, type SlotPlace } from "./slots";
 import {
   type TextContext,
   HEADING,
-  BULLETS,
+  bulletAt,
   INDENT,
   type ParagraphLayout,
   styleFor,
@@ -98,7 +98,7 @@ export function shapeText(
         ? null
         : paragraph.kind === "number"
           ? `${numbers[index]}.`
-          : (BULLETS[paragraph.level] ?? "•");
+          : bulletAt(paragraph.level, theme);
     const marker = sign === null ? null : markerFor(sign, role, setting, styleOf);
     return {
       shaped: shapedFor(paragraph, role, setting, styleOf),
@@ -323,8 +323,8 @@ export function setText(
       used: Math.min(broken.height, frame.height),
       overflow: overflow < 0.01 ? 0 : overflow,
     };
-  if (!setting.style && (role === "title" || role === "opening" || role === "name"))
-    broken = balanced(blocks, role, size, frame, broken);
+  if (!setting.style && BALANCED.has(role)) broken = balanced(blocks, role, size, frame, broken);
+  else if (!setting.style && !HEADING.has(role)) broken = withoutLoneWords(blocks, broken, size, measure);
   const spare = frame.height - broken.height;
   const top = frame.y + (spare <= 0 || place.anchor === "top" ? 0 : place.anchor === "middle" ? spare / 2 : spare);
   return {
@@ -369,6 +369,9 @@ function inColumns(
   });
 }
 
+/** The roles whose lines are balanced. */
+const BALANCED: ReadonlySet<SlotRole> = new Set(["title", "opening", "name", "statement"]);
+
 /** Balances the lines of a heading over two or three lines: the narrowest width that needs no further line. */
 function balanced(
   blocks: readonly ParagraphLayout[],
@@ -393,6 +396,33 @@ function balanced(
     else low = middle;
   }
   return best;
+}
+
+/** The width in em under which a word alone on the last line of a paragraph takes another one down. */
+const LONE_WORD = 5;
+
+/** Returns lines none of which is the last of its paragraph with a single short word: the word before comes down to it. */
+function withoutLoneWords(blocks: readonly ParagraphLayout[], broken: Broken, size: number, width: number): Broken {
+  let lines = broken.lines;
+  broken.lines.forEach(({ block: index, range: last }, at) => {
+    const before = broken.lines[at - 1];
+    if (before?.block !== index || broken.lines[at + 1]?.block === index || before.range.hyphen) return;
+    const block = must(blocks[index]);
+    const { breaks, upTo } = block.shaped;
+    const inside = (range: LineRange) => breaks.filter((one) => one.at > range.start && one.at < range.end);
+    const wide = (from: number, to: number) => (upTo[to] ?? 0) - (upTo[from] ?? 0);
+    if (inside(last).length || wide(last.start, last.visible) > LONE_WORD) return;
+    const cut = inside(before.range).at(-1);
+    const { left, right } = edgesOf(block, size);
+    const isFirst = broken.lines[at - 2]?.block !== index;
+    // The line above keeps at least two words, and the last line has to hold both.
+    if (!cut || (isFirst && inside(before.range).length < 2)) return;
+    if (wide(cut.at, last.visible) * size > width - left - right) return;
+    if (lines === broken.lines) lines = [...broken.lines];
+    lines[at - 1] = { block: index, range: { start: before.range.start, end: cut.at, visible: cut.visible } };
+    lines[at] = { block: index, range: { ...last, start: cut.at } };
+  });
+  return { ...broken, lines };
 }
 
 /** Whether a line ends inside a word, which happens where a word is wider than the line. */

@@ -1,6 +1,7 @@
 import type { CodeTone } from "@unitext/core/figures";
 import {
   canonical,
+  DESIGNS,
   type DeckMetadata,
   type LevelStyle,
   MAX_LEVEL,
@@ -14,6 +15,7 @@ import {
   must,
 } from "@unitext/core/model";
 import { familyNamed, type FontSet } from "./fonts";
+import { roleAppearance } from "./roleproperties";
 import type { ShapedParagraph, Style } from "./shapedparagraph";
 
 /** What setting text needs: fonts, theme and the deck's language. */
@@ -45,8 +47,14 @@ export const CODE_SCALE = 0.88;
 const TONE = "tone:";
 export const toneMark = (tone: CodeTone) => `${TONE}${tone}`;
 
+/** The roles of text that is not divided by hyphens. */
 export const HEADING: ReadonlySet<SlotRole> = new Set(["opening", "title", "number", "statement", "name"]);
-export const BULLETS = ["•", "–", "•", "–", "•", "–", "•", "–", "•"];
+
+/** Returns the bullet of a level in a theme. */
+export const bulletAt = (level: number, { design }: Theme): string => {
+  const [first, below] = DESIGNS[design].bullets ?? ["•", "–"];
+  return level % 2 ? below : first;
+};
 export const INDENT = 1.15;
 
 /** A paragraph of a text being set. */
@@ -95,16 +103,20 @@ export function styleFor(
   const known = held.get(key);
   if (known) return known;
   const code = marks.includes("code");
-  const heading = HEADING.has(role);
-  const family = familyNamed(code ? theme.fonts.code : heading ? theme.fonts.heading : theme.fonts.body);
-  const bold = marks.includes("strong") || (role === "number" && !code);
+  // Text in the style of a file takes nothing but the font from its role.
+  const appearance = roleAppearance(role, theme);
+  const own = em ? undefined : appearance;
+  const family = familyNamed(theme.fonts[code ? "code" : appearance.font]);
+  const bold = marks.includes("strong") || (!code && (own?.strong ?? role === "number"));
   const noted = marks.includes(NOTE_MARK);
   const tone = marks.find((mark) => mark.startsWith(TONE))?.slice(TONE.length) as CodeTone | undefined;
   const shown = code || marks.includes("formula");
   const style: Style = {
     family: shown && !code ? familyNamed(theme.fonts.code) : family,
     bold,
-    italic: marks.includes("emphasis"),
+    italic: marks.includes("emphasis") || (!code && (own?.italic ?? false)),
+    ...(own?.capitals && !code ? { caps: "all" as const } : {}),
+    ...(own?.spacing && !code ? { spacing: own.spacing } : {}),
     strike: marks.includes("strike"),
     link,
     code: shown,

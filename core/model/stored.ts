@@ -2,13 +2,14 @@ import type { z } from "zod";
 import { Failure } from "./failure";
 import { PathData } from "./look";
 import { withCurrentNames } from "./names";
+import { withDesigns } from "./theme/former";
 import { wellFormed } from "./wellformed";
 
 /**
  * The version of the schema in which decks, slides and changes are stored and sent. Raise it with every model change
  * that older data would not pass, and add a step that upgrades them.
  */
-export const SCHEMA_VERSION = 4;
+export const SCHEMA_VERSION = 5;
 
 /** Replaces outlines that are not path data by empty ones. */
 function withPathData(value: unknown): unknown {
@@ -52,7 +53,15 @@ const STEPS: readonly ((value: unknown) => unknown)[] = [
   (value) => withCurrentNames(value),
   // 3 to 4: a binding that stays as it is has the mode “fixed”; when its values were taken is `takenAt`.
   (value) => withBindings(value),
+  // 4 to 5: a theme has a design in place of an ornament, and colours for fields.
+  (value) => withDesigns(value),
 ];
+
+/**
+ * Upgrades what earlier versions wrote into the user-defined tags of a file, which name no version. What is of the
+ * present version stays as it is.
+ */
+export const upgradeTags = (value: unknown): unknown => withDesigns(withCurrentNames(value));
 
 /**
  * Upgrades JSON of an earlier version to the present one. Throws a Failure `not-supported` for a version newer than

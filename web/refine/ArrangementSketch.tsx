@@ -7,7 +7,7 @@ export function ArrangementSketch({ arrangement, deck }: { arrangement: Arrangem
   return (
     <svg viewBox={`0 0 ${page.width} ${page.height}`} className="mb-1 block w-full" aria-hidden="true">
       <rect width={page.width} height={page.height} className="fill-base-200" />
-      {[...slotPlaces(arrangement, page, languageDirection(deck.language))].map(([slot, { frame, role }]) => {
+      {[...slotPlaces(arrangement, deck)].map(([slot, { frame, role }]) => {
         const thin = role === "title" || role === "opening";
         return (
           <rect

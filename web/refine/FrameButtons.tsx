@@ -92,7 +92,7 @@ export function EmptySlots({ slide, scale, onAdd }: { slide: Slide; scale: numbe
     slide.elements.filter((element) => element.kind !== "text" || !isEmptyText(element.text)).map(({ slot }) => slot),
   );
   const { muted } = deck.theme.colours;
-  return [...slotPlaces(slide.arrangement, deck.page, languageDirection(deck.language), slide.widths)]
+  return [...slotPlaces(slide.arrangement, deck, slide.widths)]
     .filter(([slot, { role }]) => !filled.has(slot) && role !== "picture" && role !== "figure")
     .map(([slot, { frame }]) => (
       <button

@@ -56,7 +56,7 @@ export function InPlaceText({
   const { deck } = useDeck();
   const element = "element" in target ? editableOf(slide, target.element) : undefined;
   const slot = "slot" in target ? target.slot : (element?.slot ?? "");
-  const places = slotPlaces(slide.arrangement, deck.page, languageDirection(deck.language), slide.widths);
+  const places = slotPlaces(slide.arrangement, deck, slide.widths);
   const slotFrame = places.get(slot)?.frame;
   const frame = "slot" in target ? slotFrame : (frames.get(target.element) ?? slotFrame);
   if (!frame) return null;
@@ -99,7 +99,7 @@ function textStyle(
   scale: number,
 ): CSSProperties {
   const { theme, page } = deck;
-  const place = slotPlaces(slide.arrangement, page, languageDirection(deck.language), slide.widths).get(slot);
+  const place = slotPlaces(slide.arrangement, deck, slide.widths).get(slot);
   const role: SlotRole = place?.role ?? "body";
   const style = element?.style === undefined ? undefined : deck.styles?.[element.style]?.[0];
   const box = element && scene?.boxes.find((candidate) => candidate.element === element.id);

@@ -179,7 +179,7 @@ describe("the colour of text (style:use-window-font-color, 20.393)", () => {
 describe("the paper of a page", () => {
   it("is white where nothing is said of it, with black letters (common practice, no source)", () => {
     expect(flat({ page: box("g") }).theme).toMatchObject({
-      ornament: "none",
+      design: "plain",
       colours: { paper: "#ffffff", ink: "#000000" },
     });
   });

@@ -1,5 +1,4 @@
-import { mixed } from "@unitext/core/figures";
-import { type Fill, type Stop, must } from "@unitext/core/model";
+import { type Fill, mixed, type Stop, must } from "@unitext/core/model";
 import { childrenOf, type XmlNode, attribute } from "../../../shared/xml";
 import { clamp, turned } from "../package/names";
 import { colour, share, type Values } from "./properties";

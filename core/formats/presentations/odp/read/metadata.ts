@@ -58,7 +58,7 @@ export function readMetadata({ styles, meta, kept, pages, looks, masterPages, ne
     theme: {
       ...fresh.theme,
       name: "From the file",
-      ornament: "none" as const,
+      design: "plain" as const,
       colours: readableColour({ ...fresh.theme.colours, paper, ink: "#000000" }),
     },
   };

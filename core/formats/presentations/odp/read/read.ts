@@ -6,7 +6,7 @@ import {
   type TextStyle,
   withDrawing,
   within,
-  withCurrentNames,
+  upgradeTags,
   must,
 } from "@unitext/core/model";
 import { NO_PARTS, partText, type Parts, unzip } from "../../../shared/archive";
@@ -196,7 +196,7 @@ function readTags(meta: XmlElement | undefined): { deck: unknown; slides: Record
   );
   const parse = (name: string): unknown => {
     try {
-      return withCurrentNames(JSON.parse(fields.get(name) ?? "null"));
+      return upgradeTags(JSON.parse(fields.get(name) ?? "null"));
     } catch {
       return null;
     }

@@ -1,4 +1,12 @@
-import { type SceneBox, type SlotPlace, type FontSet, roleProperties } from "@unitext/core/layout";
+import {
+  type SceneBox,
+  type SlotPlace,
+  type FontSet,
+  bulletAt,
+  hasDesign,
+  roleProperties,
+  themeOnField,
+} from "@unitext/core/layout";
 import {
   type DeckMetadata,
   type Slide,
@@ -9,6 +17,7 @@ import {
   type Element,
   escapeXml,
   type Stroke,
+  themeOf,
 } from "@unitext/core/model";
 import { figureWords } from "../../../shared/sourcepackage";
 import { xml } from "../../../shared/xml";
@@ -95,6 +104,7 @@ export function contextFor(
     codeColour: theme.colours.second,
     linkColour: theme.colours.link,
     signs: theme.colours.accent,
+    bullets: [bulletAt(0, theme), bulletAt(1, theme)],
     bold,
     said,
     link,
@@ -174,7 +184,7 @@ function roleStyle({ presentation, size }: Shape, place: SlotPlace, { styles, th
     `role/${presentation !== undefined}/${size}/${place.role}/${place.anchor}/${place.align}`,
     theme,
     () => {
-      const { font, colour, strong, line, gap } = roleProperties(place.role, theme, fonts);
+      const { font, colour, strong, italic, capitals, spacing, line, gap } = roleProperties(place.role, theme, fonts);
       return styles.style(presentation ? "presentation" : "graphic", {
         "graphic-properties": { ...BARE, "draw:textarea-vertical-align": place.anchor },
         "paragraph-properties": {
@@ -187,10 +197,21 @@ function roleStyle({ presentation, size }: Shape, place: SlotPlace, { styles, th
           "fo:color": theme.colours[colour],
           "style:font-name": theme.fonts[font],
           "fo:font-weight": strong ? "bold" : undefined,
+          "fo:font-style": italic ? "italic" : undefined,
+          "fo:text-transform": capitals ? "uppercase" : undefined,
+          "fo:letter-spacing": spacing ? length(spacing * size) : undefined,
         },
       });
     },
   );
+}
+
+/** Returns the work with the theme in the colours of what a place is on. */
+export function onPlace(work: Work, place: SlotPlace | undefined): Work {
+  const isOnField = place?.surface === "field" && hasDesign(work.slide);
+  // A slide that is on the field has its colours already.
+  if (!isOnField || work.theme !== themeOf(work.slide, work.metadata)) return work;
+  return { ...work, theme: themeOnField(work.theme) };
 }
 
 /** Writes a frame with a text box. */
@@ -199,7 +220,7 @@ export function textFrame(text: string, shape: Shape, work: Work, element?: Elem
     element && styledAttributes(element)
       ? graphic(element, work, shape.presentation, { insets: [7.2, 3.6, 7.2, 3.6], anchor: "top", fit: "none" })
       : shape.place
-        ? roleStyle(shape, shape.place, work)
+        ? roleStyle(shape, shape.place, onPlace(work, shape.place))
         : work.styles.remember(`bare/${shape.presentation !== undefined}`, undefined, () =>
             work.styles.style(shape.presentation ? "presentation" : "graphic", { "graphic-properties": BARE }),
           );

@@ -9,9 +9,12 @@ import {
   type Master,
   type Direction,
   languageDirection,
+  canonical,
+  type Theme,
+  themeOf,
 } from "@unitext/core/model";
 import { identified, type Targets, timingXml } from "../package/timing";
-import { type FontSet, layoutSlide } from "@unitext/core/layout";
+import { designMaster, type PlacedRegion, regionPlaces, slideTheme } from "@unitext/core/layout";
 import { coverOf } from "../../../shared/sourcepackage";
 import { xml } from "../../../shared/xml";
 import { length } from "../package/names";
@@ -97,7 +100,7 @@ export function pageProperties({ slide, metadata, theme, definitions, file }: Wo
     onMaster && (slide.regions?.some((one) => one.region === region) ?? false);
   const fill = background
     ? backgroundAttributes(background, metadata, definitions, file)
-    : theme !== metadata.theme
+    : themeOf(slide, metadata) !== metadata.theme
       ? { "draw:fill": "solid", "draw:fill-color": theme.colours.paper }
       : {};
   return {
@@ -136,25 +139,20 @@ export interface StandardMaster {
 export const OPENING: StandardMaster = { name: "Opening", arrangement: "opening" };
 export const CONTENT: StandardMaster = { name: "Content", arrangement: "points" };
 
-/** Returns what the theme draws on an empty slide of an arrangement. */
-export function ornamentsOf(arrangement: ArrangementName, metadata: DeckMetadata, fonts: FontSet) {
-  const empty: Slide = { id: "master", parent: null, arrangement, elements: [], notes: [], hidden: false };
-  return layoutSlide(empty, {
-    metadata: { ...metadata, regions: { footer: "", number: false } },
-    number: 1,
-    fonts,
-  }).nodes.flatMap((node) => (node.kind === "rect" ? [node] : []));
+/** Returns a text that is the same for arrangements behind which the design draws the same. */
+export function designHash(arrangement: ArrangementName, metadata: DeckMetadata): string {
+  const { colours } = slideTheme({ arrangement }, { theme: metadata.theme });
+  return canonical([colours, designMaster(arrangement, metadata)]);
 }
 
 /** Writes the frame of a footer or page number of the theme. */
 function regionFrame(
   field: string,
   className: string,
-  align: "start" | "end",
-  { page, theme }: DeckMetadata,
+  { frame, align, size, font, strong, colour }: PlacedRegion,
+  { fonts }: Theme,
   styles: StyleSheet,
 ): string {
-  const size = theme.scale.footer * (page.height / 540);
   const frameStyle = styles.style("presentation", {
     "graphic-properties": {
       "draw:stroke": "none",
@@ -163,65 +161,80 @@ function regionFrame(
       "fo:padding-top": "3.6pt",
       "fo:padding-right": "7.2pt",
       "fo:padding-bottom": "3.6pt",
+      "draw:textarea-vertical-align": "middle",
     },
   });
   const textStyle = styles.style("paragraph", {
-    "paragraph-properties": { "fo:text-align": align },
+    "paragraph-properties": { "fo:text-align": align === "centre" ? "center" : align },
     "text-properties": {
       "fo:font-size": length(size),
-      "fo:color": theme.colours.muted,
-      "style:font-name": theme.fonts.body,
+      "fo:color": colour,
+      "style:font-name": fonts[font],
+      "fo:font-weight": strong ? "bold" : undefined,
     },
   });
-  const frame = {
-    x: page.width * 0.065 - 7.2,
-    y: page.height - size * 2.8 - 3.6,
-    width: page.width * 0.87 + 14.4,
-    height: size * 1.4 + 7.2,
-  };
   return xml(
     "draw:frame",
     {
       "presentation:style-name": frameStyle,
       "draw:layer": "backgroundobjects",
       "presentation:class": className,
-      ...place(frame),
+      ...place({ x: frame.x - 7.2, y: frame.y - 3.6, width: frame.width + 14.4, height: frame.height + 7.2 }),
     },
     xml("draw:text-box", {}, xml("text:p", { "text:style-name": textStyle }, field)),
   );
 }
 
-/** Writes a master: the theme's ornaments as drawn on an empty slide, footer and number. */
+/** What writing a master needs beside what is on it. */
+type MasterParts = Pick<Work, "styles" | "definitions" | "file" | "shown" | "link" | "object" | "fonts">;
+
+/** Writes the shapes of a master; they are behind those of its pages. */
+function masterShapes(
+  elements: Element[],
+  metadata: DeckMetadata,
+  regions: readonly RegionBox[],
+  common: MasterParts,
+): string {
+  const slide: Slide = { id: "", parent: null, arrangement: "blank", elements, notes: [], hidden: false };
+  const work: Work = {
+    ...common,
+    metadata,
+    slide,
+    theme: metadata.theme,
+    boxes: new Map(),
+    notes: [],
+    places: new Map(),
+  };
+  const taken = new Set<string>();
+  const shapes = groupXml(elements.map((element, nth) => shapeOf(element, nth, work, taken).shape));
+  const frames = regionFrames(work, [...regions], true).map((one) => one.xml);
+  return (shapes + frames.join("")).replaceAll('draw:layer="layout"', 'draw:layer="backgroundobjects"');
+}
+
+/** Writes a master of the theme: what its design draws, footer and number. */
 export function masterXml(
   prefix: string,
   { name, label, arrangement }: StandardMaster,
   metadata: DeckMetadata,
-  fonts: FontSet,
-  styles: StyleSheet,
+  common: MasterParts,
 ): string {
-  const ornaments = ornamentsOf(arrangement, metadata, fonts).map(({ fill, ...frame }) =>
-    xml("draw:rect", {
-      "draw:style-name": styles.style("graphic", {
-        "graphic-properties": { "draw:stroke": "none", "draw:fill": "solid", "draw:fill-color": fill },
-      }),
-      "draw:layer": "backgroundobjects",
-      ...place(frame),
-    }),
-  );
-  const pageStyle = styles.style("drawing-page", {
-    "drawing-page-properties": { "draw:fill": "solid", "draw:fill-color": metadata.theme.colours.paper },
-  });
+  const { background, elements } = designMaster(arrangement, metadata);
+  const theme = slideTheme({ arrangement }, { theme: metadata.theme });
+  const { footer, number } = regionPlaces({ ...metadata, theme });
+  const fill = background
+    ? backgroundAttributes(background, metadata, common.definitions, common.file)
+    : { "draw:fill": "solid", "draw:fill-color": theme.colours.paper };
   return xml(
     "style:master-page",
     {
       "style:name": prefix + name,
       "style:display-name": label,
       "style:page-layout-name": prefix + LAYOUT,
-      "draw:style-name": pageStyle,
+      "draw:style-name": common.styles.style("drawing-page", { "drawing-page-properties": fill }),
     },
-    ...ornaments,
-    regionFrame("<presentation:footer/>", "footer", "start", metadata, styles),
-    regionFrame("<text:page-number>&lt;number&gt;</text:page-number>", "page-number", "end", metadata, styles),
+    masterShapes(elements, metadata, [], common),
+    regionFrame("<presentation:footer/>", "footer", footer, theme, common.styles),
+    regionFrame("<text:page-number>&lt;number&gt;</text:page-number>", "page-number", number, theme, common.styles),
   );
 }
 
@@ -232,29 +245,11 @@ export function sourceMaster(
   { name: shown, background, elements }: Master,
   regions: readonly RegionBox[],
   metadata: DeckMetadata,
-  common: Pick<Work, "styles" | "definitions" | "file" | "shown" | "link" | "object" | "fonts">,
+  common: MasterParts,
 ): string {
-  const slide: Slide = {
-    id: "",
-    parent: null,
-    arrangement: "blank",
-    elements: elements,
-    notes: [],
-    hidden: false,
-  };
-  const work: Work = {
-    ...common,
-    metadata,
-    slide,
-    theme: metadata.theme,
-    boxes: new Map(),
-    notes: [],
-    places: new Map(),
-  };
   const fill = background
     ? backgroundAttributes(background, metadata, common.definitions, common.file)
     : { "draw:fill": "solid", "draw:fill-color": metadata.theme.colours.paper };
-  const taken = new Set<string>();
   return xml(
     "style:master-page",
     {
@@ -263,12 +258,7 @@ export function sourceMaster(
       "style:page-layout-name": prefix + LAYOUT,
       "draw:style-name": common.styles.style("drawing-page", { "drawing-page-properties": fill }),
     },
-    (
-      groupXml(elements.map((element, nth) => shapeOf(element, nth, work, taken).shape)) +
-      regionFrames(work, [...regions], true)
-        .map((one) => one.xml)
-        .join("")
-    ).replaceAll('draw:layer="layout"', 'draw:layer="backgroundobjects"'),
+    masterShapes(elements, metadata, regions, common),
   );
 }
 

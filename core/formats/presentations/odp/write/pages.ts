@@ -2,7 +2,7 @@ import { composePage } from "../patch/composepage";
 import { type OdpOptions, PackageParts } from "./packageparts";
 import { FooterDeclarations } from "./footers";
 import { metadataFields } from "./tags";
-import { boxesOf, slotPlaces } from "@unitext/core/layout";
+import { boxesOf, slideTheme, slotPlaces } from "@unitext/core/layout";
 import {
   type ArrangementName,
   ARRANGEMENTS,
@@ -20,7 +20,6 @@ import {
   nameOf,
   type Slide,
   slideLink,
-  themeOf,
   must,
   languageDirection,
 } from "@unitext/core/model";
@@ -45,7 +44,7 @@ import type { Work } from "./frame";
 import {
   type StandardMaster,
   OPENING,
-  ornamentsOf,
+  designHash,
   CONTENT,
   shapes,
   pageProperties,
@@ -143,10 +142,10 @@ export class Pages {
       object,
       metadata,
       slide,
-      theme: themeOf(slide, metadata),
+      theme: slideTheme(slide, metadata),
       boxes,
       notes: [],
-      places: slotPlaces(slide.arrangement, metadata.page, languageDirection(metadata.language), slide.widths),
+      places: slotPlaces(slide.arrangement, metadata, slide.widths),
       fonts: this.options.fonts,
     };
   }
@@ -212,8 +211,7 @@ export class Pages {
   private standard(arrangement: ArrangementName): string {
     if (arrangement === "opening") return OPENING.name;
     if (!this.drawn.size && arrangement !== "points") this.standard("points");
-    const drawn =
-      this.drawn.get(arrangement) ?? JSON.stringify(ornamentsOf(arrangement, this.metadata, this.options.fonts));
+    const drawn = this.drawn.get(arrangement) ?? designHash(arrangement, this.metadata);
     this.drawn.set(arrangement, drawn);
     const known =
       this.ours.get(drawn) ??
@@ -339,10 +337,9 @@ export class Pages {
     const { file, shown, object } = this.parts;
     this.standard("points");
     const ours = [OPENING, ...this.ours.values()];
+    const common = { styles: masters, definitions, file, shown, link, object, fonts: options.fonts };
     return [
-      ...(this.plain || !this.ownMasters.size
-        ? ours.map((master) => masterXml(prefix, master, metadata, options.fonts, masters))
-        : []),
+      ...(this.plain || !this.ownMasters.size ? ours.map((master) => masterXml(prefix, master, metadata, common)) : []),
       ...[...this.ownMasters].map(([master, name]) =>
         sourceMaster(
           prefix,
@@ -350,15 +347,7 @@ export class Pages {
           must(metadata.masters?.[master]),
           masterRegions(this.deck).get(master) ?? [],
           metadata,
-          {
-            styles: masters,
-            definitions,
-            file,
-            shown,
-            link,
-            object,
-            fonts: options.fonts,
-          },
+          common,
         ),
       ),
     ].join("");

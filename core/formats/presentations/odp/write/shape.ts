@@ -23,6 +23,7 @@ import {
   type Shape,
   type Work,
   contextFor,
+  onPlace,
   inLevels,
   named,
   withDescription,
@@ -87,7 +88,10 @@ const SHAPES: { [K in ElementKind]: (element: Extract<Element, { kind: K }>, sha
     styledAttributes(element) || !shape.place
       ? textFrame(wordsIn(element, shape.size, shape.presentation === "title", work), shape, work, element)
       : textFrame(
-          textXml(flattenRuns(element.text, work.notes), contextFor(work, shape.size, { said: true })),
+          textXml(
+            flattenRuns(element.text, work.notes),
+            contextFor(onPlace(work, shape.place), shape.size, { said: true }),
+          ),
           shape,
           work,
           element,
@@ -306,7 +310,7 @@ export function shapeOf(
   const place =
     element.kind !== "text" || element.slot === null || styledAttributes(element)
       ? undefined
-      : (work.places.get(element.slot) ?? loosePlace(element.slot, metadata.page));
+      : (work.places.get(element.slot) ?? loosePlace(element.slot, slide.arrangement, metadata));
   const drawn = (SHAPES[element.kind] as (element: Element, shape: Shape, work: Work) => string)(
     element,
     { name, frame, size, presentation, ...(place ? { place } : {}) },

@@ -170,6 +170,8 @@ export interface PartTextContext {
   bold?: boolean;
   /** The colour of bullets, where no level sets it. */
   signs?: string;
+  /** The bullets of the first level and of those below it, where no level sets them. */
+  bullets?: readonly [first: string, below: string];
   /** The space before numbers in em, level by level, where one needs more than usual. */
   rooms?: readonly number[];
   /** Whether the shape around it sets size, colour and font. */

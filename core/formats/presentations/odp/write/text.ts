@@ -252,9 +252,10 @@ function listLevels({ paragraph }: Item, context: PartTextContext): ListLevel[] 
         image: { path, high: (run?.size ?? context.size) * 0.8 * (rest.size ?? 1) },
       };
     if (context.signs && !context.levels) rest.colour ??= context.signs;
+    const shown = character ?? (context.levels ? undefined : context.bullets?.[level % 2]);
     return {
       kind,
-      ...(kind === "bullet" ? (character ? { character } : {}) : scheme ? { scheme } : {}),
+      ...(kind === "bullet" ? (shown ? { character: shown } : {}) : scheme ? { scheme } : {}),
       ...rest,
       before: Math.max(0, left - label),
       label,
@@ -268,7 +269,11 @@ function listStyle(item: Item, context: PartTextContext): string {
   const make = () => styles.list(listLevels(item, context));
   return paragraph?.properties
     ? make()
-    : styles.remember(`l/${size}/${context.signs}/${paragraph?.kind}/${context.rooms?.join(" ") ?? ""}`, levels, make);
+    : styles.remember(
+        `l/${size}/${context.signs}/${context.bullets?.join("")}/${paragraph?.kind}/${context.rooms?.join(" ") ?? ""}`,
+        levels,
+        make,
+      );
 }
 
 function listXml(items: readonly Item[], context: PartTextContext): string {

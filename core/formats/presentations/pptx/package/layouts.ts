@@ -1,13 +1,15 @@
 import {
+  bulletAt,
   type FontSet,
   INDENT,
-  layoutSlide,
-  pageScale,
+  type PlacedRegion,
+  regionPlaces,
+  type RoleProperties,
   roleProperties,
-  type SceneNode,
   sizeOf,
-  mirroredOnPage,
+  slideTheme,
   slotPlaces,
+  themeOnField,
 } from "@unitext/core/layout";
 import {
   type ArrangementName,
@@ -15,9 +17,9 @@ import {
   type DeckMetadata,
   escapeXml,
   type Frame,
-  newSlide,
-  type SlotRole,
   languageDirection,
+  type SlotRole,
+  type Theme,
 } from "@unitext/core/model";
 import { xml, XML_HEAD } from "../../../shared/xml";
 import { emu, layoutType, NS, NUMBER_FIELD, type Placeholder, placeholderOf } from "./names";
@@ -63,26 +65,27 @@ const insets = (anchor: keyof typeof ANCHOR) =>
 const SIDE = { start: "l", centre: "ctr", end: "r" } as const;
 const SIDE_FROM_RIGHT = { start: "r", centre: "ctr", end: "l" } as const;
 
-function level(
-  nth: number,
-  size: number,
-  options: {
-    bulleted: boolean;
-    font: string;
-    colour: string;
-    bold?: boolean;
-    align?: keyof typeof SIDE;
-    gap?: number;
-    line?: number;
-    rtl?: boolean;
-  },
-): string {
+/** How the text of a level is written. Sizes and gaps are in points. */
+interface LevelOptions {
+  bullet?: { character: string; colour: string };
+  font: string;
+  /** The colour as XML. */
+  colour: string;
+  appearance?: Pick<RoleProperties, "strong" | "italic" | "capitals" | "spacing">;
+  align?: keyof typeof SIDE;
+  gap?: number;
+  line?: number;
+  rtl?: boolean;
+}
+
+function level(nth: number, size: number, options: LevelOptions): string {
+  const { bullet, font, colour, appearance } = options;
   const step = size * INDENT;
   return xml(
     `a:lvl${nth + 1}pPr`,
     {
-      marL: options.bulleted ? emu((nth + 1) * step) : 0,
-      indent: options.bulleted ? -emu(step) : 0,
+      marL: bullet ? emu((nth + 1) * step) : 0,
+      indent: bullet ? -emu(step) : 0,
       algn: (options.rtl ? SIDE_FROM_RIGHT : SIDE)[options.align ?? "start"],
       defTabSz: 914400,
       rtl: options.rtl ? 1 : 0,
@@ -92,33 +95,55 @@ function level(
     },
     xml("a:lnSpc", {}, xml("a:spcPct", { val: Math.round((options.line ?? 1.05) * 100000) })),
     xml("a:spcBef", {}, xml("a:spcPts", { val: Math.round((options.gap ?? 0) * size * 100) })),
-    options.bulleted
-      ? `<a:buClr><a:schemeClr val="accent1"/></a:buClr><a:buFont typeface="Arial"/><a:buChar char="${nth % 2 ? "–" : "•"}"/>`
+    bullet
+      ? `<a:buClr>${bullet.colour}</a:buClr><a:buFont typeface="Arial"/>${xml("a:buChar", { char: bullet.character })}`
       : "<a:buNone/>",
     xml(
       "a:defRPr",
-      { sz: Math.round(size * 100), b: options.bold ? 1 : 0, kern: 1200 },
-      `<a:solidFill><a:schemeClr val="${options.colour}"/></a:solidFill><a:latin typeface="${options.font}"/><a:ea typeface="${options.font.replace("lt", "ea")}"/><a:cs typeface="${options.font.replace("lt", "cs")}"/>`,
+      {
+        sz: Math.round(size * 100),
+        b: appearance?.strong ? 1 : 0,
+        i: appearance?.italic ? 1 : undefined,
+        cap: appearance?.capitals ? "all" : undefined,
+        spc: appearance?.spacing ? Math.round(appearance.spacing * size * 100) : undefined,
+        kern: 1200,
+      },
+      `<a:solidFill>${colour}</a:solidFill><a:latin typeface="${font}"/><a:ea typeface="${font.replace("lt", "ea")}"/><a:cs typeface="${font.replace("lt", "cs")}"/>`,
     ),
   );
 }
 
-const COLOUR = { ink: "tx1", muted: "tx2", accent: "accent1" } as const;
+/** The theme's colours in the format: dark 1 is ink, dark 2 the muted ink. */
+const SCHEME = { ink: "tx1", muted: "tx2", accent: "accent1", second: "accent2" } as const;
+const srgb = (colour: string) => xml("a:srgbClr", { val: colour.slice(1).toUpperCase() });
 
-function styleOf(role: SlotRole, metadata: DeckMetadata, align: keyof typeof SIDE, fonts: FontSet): string {
-  const size = sizeOf(role, metadata.theme, metadata.page);
-  const { font, colour, strong, line, gap } = roleProperties(role, metadata.theme, fonts);
-  const options = {
-    bulleted: role === "body",
-    font: font === "heading" ? "+mj-lt" : "+mn-lt",
-    colour: COLOUR[colour],
-    bold: strong,
-    align,
-    gap,
-    line,
-    rtl: languageDirection(metadata.language) === "rtl",
-  };
-  return Array.from({ length: 9 }, (_, nth) => level(nth, size, options)).join("");
+/** What text is on: the theme of the deck, and the one that has the colours of its surface. */
+interface Surroundings {
+  metadata: DeckMetadata;
+  theme: Theme;
+  fonts: FontSet;
+}
+
+/** Returns a colour of the theme as XML: by its role on paper, as itself on a field. */
+const colourXml = (role: keyof typeof SCHEME, { metadata, theme }: Surroundings): string =>
+  theme === metadata.theme ? xml("a:schemeClr", { val: SCHEME[role] }) : srgb(theme.colours[role]);
+
+function styleOf(role: SlotRole, on: Surroundings, align: keyof typeof SIDE): string {
+  const { metadata, theme, fonts } = on;
+  const size = sizeOf(role, theme, metadata.page);
+  const { font, colour, line, gap, ...appearance } = roleProperties(role, theme, fonts);
+  return Array.from({ length: 9 }, (_, nth) =>
+    level(nth, size, {
+      ...(role === "body" ? { bullet: { character: bulletAt(nth, theme), colour: colourXml("accent", on) } } : {}),
+      font: font === "heading" ? "+mj-lt" : "+mn-lt",
+      colour: colourXml(colour, on),
+      appearance,
+      align,
+      gap,
+      line,
+      rtl: languageDirection(metadata.language) === "rtl",
+    }),
+  ).join("");
 }
 
 const PROMPT: Record<SlotRole, string> = {
@@ -137,25 +162,26 @@ const PROMPT: Record<SlotRole, string> = {
 };
 const prompt = (text: string) => `<a:p><a:r><a:rPr lang="en"/><a:t>${text}</a:t></a:r></a:p>`;
 
-/** Returns the placeholders for footer and number, with their frames when `framed`. */
+/** Returns the placeholders for footer and number; with places they say where they are and how they are set. */
 export function regionShapes(
   metadata: DeckMetadata,
   firstId: number,
-  framed: boolean,
   shown: { footer: boolean; number: boolean },
+  places?: Record<"footer" | "number", PlacedRegion>,
 ): string {
-  const scale = pageScale(metadata.page);
-  const side = metadata.page.width * 0.065;
-  const y = metadata.page.height - 36 * scale;
-  const size = Math.round(metadata.theme.scale.footer * scale * 100);
   const sides = languageDirection(metadata.language) === "rtl" ? SIDE_FROM_RIGHT : SIDE;
-  const placed = (frame: Frame) =>
-    languageDirection(metadata.language) === "rtl" ? mirroredOnPage(frame, metadata.page) : frame;
-  const style = (algn: string) =>
-    framed
-      ? `<a:lstStyle><a:lvl1pPr algn="${algn}"><a:defRPr sz="${size}"><a:solidFill><a:schemeClr val="tx2"/></a:solidFill></a:defRPr></a:lvl1pPr></a:lstStyle>`
-      : "<a:lstStyle/>";
-  const body = framed ? insets("top") : "";
+  const style = (region: "footer" | "number") => {
+    const place = places?.[region];
+    if (!place) return "<a:lstStyle/>";
+    const look = xml(
+      "a:defRPr",
+      { sz: Math.round(place.size * 100), b: place.strong ? 1 : 0 },
+      xml("a:solidFill", {}, srgb(place.colour)),
+      xml("a:latin", { typeface: place.font === "heading" ? "+mj-lt" : "+mn-lt" }),
+    );
+    return xml("a:lstStyle", {}, xml("a:lvl1pPr", { algn: sides[place.align] }, look));
+  };
+  const body = places ? insets("middle") : "";
   const footer = metadata.regions.footer
     ? xml(
         "a:p",
@@ -170,8 +196,8 @@ export function regionShapes(
           firstId,
           "Footer",
           { type: "ftr", sz: "quarter", idx: 11 },
-          style(sides.start) + footer,
-          framed ? placed({ x: side, y, width: metadata.page.width * 0.7, height: 22 * scale }) : undefined,
+          style("footer") + footer,
+          places?.footer.frame,
           body,
         )
       : "") +
@@ -180,63 +206,49 @@ export function regionShapes(
           firstId + 1,
           "Number",
           { type: "sldNum", sz: "quarter", idx: 12 },
-          style(sides.end) + number,
-          framed
-            ? placed({ x: metadata.page.width - side - 72 * scale, y, width: 72 * scale, height: 22 * scale })
-            : undefined,
+          style("number") + number,
+          places?.number.frame,
           body,
         )
       : "")
   );
 }
 
-function rectangle(node: Extract<SceneNode, { kind: "rect" }>, id: number, metadata: DeckMetadata): string {
-  const scheme =
-    node.fill === metadata.theme.colours.accent
-      ? '<a:schemeClr val="accent1"/>'
-      : xml("a:srgbClr", { val: node.fill.slice(1).toUpperCase() });
-  return xml(
-    "p:sp",
-    {},
-    xml("p:nvSpPr", {}, xml("p:cNvPr", { id, name: `Ornament ${id}` }), "<p:cNvSpPr/>", '<p:nvPr userDrawn="1"/>'),
-    xml(
-      "p:spPr",
-      {},
-      transform(node),
-      '<a:prstGeom prst="rect"><a:avLst/></a:prstGeom>',
-      xml("a:solidFill", {}, scheme),
-      "<a:ln><a:noFill/></a:ln>",
-    ),
-    xml("p:txBody", {}, "<a:bodyPr/><a:lstStyle/>", '<a:p><a:endParaRPr lang="en"/></a:p>'),
-  );
-}
+/** The first id of the placeholders of a layout; the shapes of the design come before. */
+const FIRST_PLACEHOLDER = 1000;
 
-/** Returns a slide layout part for an arrangement: ornaments, a placeholder for each slot, footer and number. */
-export function layoutPart(arrangement: ArrangementName, metadata: DeckMetadata, fonts: FontSet): string {
-  const places = slotPlaces(arrangement, metadata.page, languageDirection(metadata.language));
-  const scene = layoutSlide(newSlide("layout", arrangement), { metadata, number: 1, fonts });
-  const ornaments = scene.nodes
-    .filter((node) => node.kind === "rect")
-    .map((node, nth) => rectangle(node, 100 + nth, metadata));
-  const shapes = [...places].map(([slot, { frame, role, anchor, align }], nth) =>
+/**
+ * Returns a slide layout part for an arrangement: what the design draws, as XML of background and shapes, a placeholder
+ * for each slot, footer and number.
+ */
+export function layoutPart(
+  arrangement: ArrangementName,
+  metadata: DeckMetadata,
+  fonts: FontSet,
+  design: { background: string; shapes: string },
+): string {
+  const theme = slideTheme({ arrangement }, { theme: metadata.theme });
+  const own = { metadata, theme, fonts };
+  const onField = { metadata, theme: themeOnField(metadata.theme), fonts };
+  const places = slotPlaces(arrangement, metadata);
+  const shapes = [...places].map(([slot, { frame, role, anchor, align, surface }], nth) =>
     placeholderShape(
-      nth + 2,
+      FIRST_PLACEHOLDER + nth,
       `${slot} ${nth + 2}`,
       placeholderOf(slot, role),
-      `<a:lstStyle>${styleOf(role, metadata, align, fonts)}</a:lstStyle>${prompt(PROMPT[role])}`,
+      `<a:lstStyle>${styleOf(role, surface === "field" && theme === metadata.theme ? onField : own, align)}</a:lstStyle>${prompt(PROMPT[role])}`,
       frame,
       insets(anchor),
     ),
   );
   const shown = arrangement !== "opening" && arrangement !== "blank";
-  const tree = xml(
-    "p:spTree",
-    {},
-    GROUP,
-    ...ornaments,
-    ...shapes,
-    regionShapes(metadata, 80, false, { footer: shown, number: shown }),
+  const regions = regionShapes(
+    metadata,
+    FIRST_PLACEHOLDER + 80,
+    { footer: shown, number: shown },
+    regionPlaces({ ...metadata, theme }),
   );
+  const background = design.background || (theme === metadata.theme ? "" : backgroundOf(srgb(theme.colours.paper)));
   return (
     XML_HEAD +
     xml(
@@ -247,13 +259,20 @@ export function layoutPart(arrangement: ArrangementName, metadata: DeckMetadata,
         preserve: 1,
         userDrawn: 1,
       },
-      xml("p:cSld", { name: ARRANGEMENTS[arrangement].label }, tree),
+      xml(
+        "p:cSld",
+        { name: ARRANGEMENTS[arrangement].label },
+        background,
+        xml("p:spTree", {}, GROUP, design.shapes, ...shapes, regions),
+      ),
       "<p:clrMapOvr><a:masterClrMapping/></p:clrMapOvr>",
     )
   );
 }
 
-const BACKGROUND = '<p:bg><p:bgPr><a:solidFill><a:schemeClr val="bg1"/></a:solidFill><a:effectLst/></p:bgPr></p:bg>';
+const backgroundOf = (colour: string) =>
+  `<p:bg><p:bgPr><a:solidFill>${colour}</a:solidFill><a:effectLst/></p:bgPr></p:bg>`;
+const BACKGROUND = backgroundOf('<a:schemeClr val="bg1"/>');
 const COLOUR_MAP =
   '<p:clrMap bg1="lt1" tx1="dk1" bg2="lt2" tx2="dk2" accent1="accent1" accent2="accent2" accent3="accent3" accent4="accent4" accent5="accent5" accent6="accent6" hlink="hlink" folHlink="folHlink"/>';
 
@@ -262,7 +281,7 @@ const COLOUR_MAP =
  * layouts are numbered from `firstId`.
  */
 export function masterPart(metadata: DeckMetadata, firstId: number, count: number, fonts: FontSet): string {
-  const places = slotPlaces("points", metadata.page, languageDirection(metadata.language));
+  const places = slotPlaces("points", metadata);
   const shape = (id: number, slot: string, placeholder: Placeholder, role: SlotRole) =>
     placeholderShape(
       id,
@@ -278,10 +297,10 @@ export function masterPart(metadata: DeckMetadata, firstId: number, count: numbe
     GROUP,
     shape(2, "title", { type: "title" }, "title"),
     shape(3, "body", { type: "body", idx: 1 }, "body"),
-    regionShapes(metadata, 4, true, { footer: true, number: true }),
+    regionShapes(metadata, 4, { footer: true, number: true }, regionPlaces(metadata)),
   );
   const other = Array.from({ length: 9 }, (_, nth) =>
-    level(nth, 18, { bulleted: false, font: "+mn-lt", colour: "tx1" }),
+    level(nth, 18, { font: "+mn-lt", colour: '<a:schemeClr val="tx1"/>' }),
   ).join("");
   const layouts = Array.from({ length: count }, (_, nth) =>
     xml("p:sldLayoutId", { id: firstId + nth, "r:id": `rId${nth + 1}` }),
@@ -297,8 +316,8 @@ export function masterPart(metadata: DeckMetadata, firstId: number, count: numbe
       xml(
         "p:txStyles",
         {},
-        xml("p:titleStyle", {}, styleOf("title", metadata, "start", fonts)),
-        xml("p:bodyStyle", {}, styleOf("body", metadata, "start", fonts)),
+        xml("p:titleStyle", {}, styleOf("title", { metadata, theme: metadata.theme, fonts }, "start")),
+        xml("p:bodyStyle", {}, styleOf("body", { metadata, theme: metadata.theme, fonts }, "start")),
         xml("p:otherStyle", {}, other),
       ),
     )
@@ -327,7 +346,7 @@ export function notesMasterPart(): string {
     "<a:bodyPr/>",
   );
   const styles = Array.from({ length: 9 }, (_, nth) =>
-    level(nth, 12, { bulleted: false, font: "+mn-lt", colour: "tx1" }),
+    level(nth, 12, { font: "+mn-lt", colour: '<a:schemeClr val="tx1"/>' }),
   ).join("");
   return (
     XML_HEAD +

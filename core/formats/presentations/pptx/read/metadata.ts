@@ -1,4 +1,4 @@
-import { cutText, DeckMetadata, emptyDeck, Language, Page, withCurrentNames, must } from "@unitext/core/model";
+import { cutText, DeckMetadata, emptyDeck, Language, Page, upgradeTags, must } from "@unitext/core/model";
 import { partText } from "../../../shared/archive";
 import { child, childrenOf, type XmlElement } from "../../../shared/xml";
 import type { ReadOptions } from "../../shared/reading";
@@ -20,7 +20,7 @@ export function readTags(pack: OpenedPackage, path: string): Map<string, unknown
   for (const { attributes } of parts.flatMap(({ target }) => childrenOf(pack.tree(target), "tag"))) {
     if (!attributes.name?.startsWith("UNITEXT_")) continue;
     try {
-      tags.set(attributes.name, withCurrentNames(JSON.parse(attributes.val ?? "")));
+      tags.set(attributes.name, upgradeTags(JSON.parse(attributes.val ?? "")));
     } catch {
       // A tag that another program cut short is ignored: the file is read like any other.
     }

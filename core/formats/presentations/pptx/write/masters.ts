@@ -1,4 +1,5 @@
-import { type Master, type Slide, must } from "@unitext/core/model";
+import { designMaster } from "@unitext/core/layout";
+import { type ArrangementName, type Master, must, newSlide, type Slide } from "@unitext/core/model";
 import { XML_HEAD, xml } from "../../../shared/xml";
 import { ARRANGEMENT_ORDER, GROUP, layoutPart, masterPart, namespaces } from "../package/layouts";
 import { REL, TYPE } from "../package/names";
@@ -37,7 +38,8 @@ export function writeMaster(work: MasterWork, names: readonly string[]): Written
     const path = pack.free(`ppt/slideLayouts/slideLayout${isUpdate ? 1 : nth + 1}.xml`);
     const layout = new Relationships();
     layout.add(REL.master, relativeTo(path, master));
-    pack.add(path, TYPE.layout, layoutPart(arrangement, metadata, options.fonts), layout);
+    const design = designXml(arrangement, { ...work, path, relationships: layout });
+    pack.add(path, TYPE.layout, layoutPart(arrangement, metadata, options.fonts, design), layout);
     own.add(REL.layout, relativeTo(master, path));
     return path;
   });
@@ -60,6 +62,13 @@ export function writeMaster(work: MasterWork, names: readonly string[]): Written
   const part = masterPart(metadata, id + 1, ARRANGEMENT_ORDER.length + names.length, options.fonts);
   pack.add(master, TYPE.master, part, own);
   return { path: master, id, layouts, drawn };
+}
+
+/** Writes what the design of the theme draws behind slides of an arrangement: background and shapes. */
+function designXml(arrangement: ArrangementName, work: SlideWork): { background: string; shapes: string } {
+  const { background, elements } = designMaster(arrangement, work.metadata);
+  const slide: Slide = { ...newSlide("layout", "blank"), elements };
+  return { background: backgroundXml(background, work), shapes: slideShapes(work, slide, 1, () => undefined).shapes };
 }
 
 /** Writes a master of another format as a layout without the theme's ornaments. */

@@ -7,9 +7,8 @@ import {
   type Slide,
   slotsOf,
   must,
-  languageDirection,
 } from "@unitext/core/model";
-import { boxesOf, contentArea, sizeOf, slotPlaces } from "@unitext/core/layout";
+import { boxesOf, contentArea, sizeOf, slideTheme, slotPlaces, withTheme } from "@unitext/core/layout";
 import { xml } from "../../../shared/xml";
 import { footnoteText, tagsOf } from "../../../shared/sourcepackage";
 import { regionShapes } from "../package/layouts";
@@ -35,15 +34,18 @@ class SlideShapes {
   private readonly roles: ReadonlyMap<string, SlotRole>;
   private next = 2;
 
+  /** What writing needs, with the theme of the slide in the colours of what the slide is on. */
+  private readonly work: SlideWork;
+
   constructor(
-    private readonly work: SlideWork,
+    work: SlideWork,
     private readonly slide: Slide,
     number: number,
     private readonly sourceXml: ShapeWork["sourceXml"],
   ) {
+    this.work = { ...work, metadata: withTheme(work.metadata, slideTheme(slide, work.metadata)) };
     this.boxes = boxesOf(slide, { metadata: work.metadata, number, fonts: work.options.fonts });
-    const { page, language } = work.metadata;
-    this.places = slotPlaces(slide.arrangement, page, languageDirection(language), slide.widths);
+    this.places = slotPlaces(slide.arrangement, work.metadata, slide.widths);
     this.roles = new Map(slotsOf(slide.arrangement));
   }
 
@@ -57,7 +59,7 @@ class SlideShapes {
     const footnotes = this.footnotes();
     const hasRegions =
       slide.arrangement !== "opening" && slide.arrangement !== "blank" && slide.master === undefined && !slide.regions;
-    const deckRegions = regionShapes(metadata, this.next, false, {
+    const deckRegions = regionShapes(metadata, this.next, {
       footer: hasRegions && metadata.regions.footer !== "",
       number: hasRegions && metadata.regions.number,
     });
@@ -115,7 +117,7 @@ class SlideShapes {
     const { metadata } = work;
     const id = this.next++;
     this.tags[id] = { footnotes: true };
-    const { x, y, width, height } = contentArea(metadata.page);
+    const { x, y, width, height } = contentArea(metadata);
     const size = metadata.theme.scale.footer * 1.1;
     const high = notes.length * size * 1.5;
     const frame = { x, y: y + height - high, width, height: high };

@@ -1,0 +1,20 @@
+/** The designs by name, in the order in which they are offered; `plain` is that of themes read from files. */
+export const DESIGN_NAMES = [
+  "saltmarsh",
+  "foreshore",
+  "nightwatch",
+  "chalk",
+  "lighthouse",
+  "driftwood",
+  "chartroom",
+  "contour",
+  "strata",
+  "tidepool",
+  "sandbar",
+  "seawall",
+  "regatta",
+  "logbook",
+  "harbour",
+  "boathouse",
+  "plain",
+] as const;

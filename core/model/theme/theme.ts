@@ -1,0 +1,49 @@
+import { z } from "zod";
+import { Colour } from "../units";
+import { DESIGN_NAMES } from "./names";
+
+/**
+ * Colours by role: `paper` behind, `ink` for text, `accent` and `second` for emphasis, `muted` for what is quiet, `link`
+ * for links; `field` fills openings and panels, `onField` is the text on it.
+ */
+export const ThemeColours = z.object({
+  paper: Colour,
+  ink: Colour,
+  accent: Colour,
+  second: Colour,
+  muted: Colour,
+  link: Colour,
+  field: Colour,
+  onField: Colour,
+});
+export type ThemeColours = z.infer<typeof ThemeColours>;
+
+/** Text sizes in points on a page 540 points high; other heights scale them. */
+export const TextScale = z.object({
+  opening: z.number().positive(),
+  title: z.number().positive(),
+  subtitle: z.number().positive(),
+  body: z.number().positive(),
+  statement: z.number().positive(),
+  number: z.number().positive(),
+  caption: z.number().positive(),
+  footer: z.number().positive(),
+});
+export type TextScale = z.infer<typeof TextScale>;
+
+export const DesignName = z.enum(DESIGN_NAMES);
+export type DesignName = z.infer<typeof DesignName>;
+
+export const Theme = z.object({
+  name: z.string().min(1).max(80),
+  /** Where things are, how text looks, and what is drawn behind it. */
+  design: DesignName,
+  colours: ThemeColours,
+  fonts: z.object({ heading: z.string().min(1), body: z.string().min(1), code: z.string().min(1) }),
+  scale: TextScale,
+  /** Factors tried in turn, largest first, until a text fits its slot. */
+  steps: z.array(z.number().positive().max(1)).min(1),
+  /** The smallest readable size in points on a page 540 points high; no step goes below it. */
+  minimum: z.number().positive(),
+});
+export type Theme = z.infer<typeof Theme>;
