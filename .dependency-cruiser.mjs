@@ -73,7 +73,8 @@ const ROOMS = {
   "web/deck": [...CORE, "server/api", "web/ui", "web/api", "web/worker", "web/jobs"],
   "web/sources": [...CORE, "server/api", "web/ui", "web/api", "web/deck"],
   "web/richtext": [...CORE, "web/ui", "web/deck", "web/sources"],
-  "web/shell": [...CORE, "web/ui", "web/keys", "web/deck"],
+  "web/design": [...CORE, "web/ui", "web/deck"],
+  "web/shell": [...CORE, "web/ui", "web/keys", "web/deck", "web/design"],
   "web/gather": [...CORE, "server/api", "web/ui", "web/api", "web/keys", "web/jobs", "web/deck", "web/shell"],
   web: [
     ...CORE,
@@ -87,6 +88,7 @@ const ROOMS = {
     "web/sources",
     "web/richtext",
     "web/shell",
+    "web/design",
   ],
   "web/arrange": [...CORE, "server/api", "web/(?!desk|write|refine|data|speak|deliver|versions)[a-z]+"],
   cli: [...CORE, "node"],

@@ -66,6 +66,9 @@ const CLOSINGS = [
   "The staff should be painted anew.",
 ] as const;
 
+/** The designs that the groups chose. */
+const DESIGNS_CHOSEN = ["saltmarsh", "tidepool", "contour", "logbook", "chalk", "foreshore", "regatta"] as const;
+
 /** The decks as texts by the names under which they were handed in: class, number, group. */
 export function handedIn(): { name: string; text: string }[] {
   return BIRDS.map((bird, nth) => {
@@ -74,7 +77,7 @@ export function handedIn(): { name: string; text: string }[] {
     const finding = FINDINGS[nth % FINDINGS.length] as readonly string[];
     const number = 7 + ((nth * 13) % 41);
     const slides = [
-      `---\ntitle: ${name}\nauthor: Group ${bird}\nlanguage: en\ntheme: ${nth % 5 === 2 ? "chalk" : nth % 7 === 3 ? "foreshore" : "saltmarsh"}\n---\n\n# Field week of class TB2\n\nMarram Bay Field Station`,
+      `---\ntitle: ${name}\nauthor: Group ${bird}\nlanguage: en\ntheme: ${DESIGNS_CHOSEN[nth % DESIGNS_CHOSEN.length]}\n---\n\n# Field week of class TB2\n\nMarram Bay Field Station`,
       `## Group ${bird} at ${site}\n\n- Monday to Thursday, at low water\n- Four people, one level, one book\n- More about it in [what we found](#found)\n\n:::notes\nSay who held the pole and who wrote. The weather was fair until Wednesday.\n:::`,
       `::slide{#found}\n\n## What we found\n\n${finding.map((line) => `- ${line.replace("{n}", String(number))}`).join("\n")}\n\n:::notes\nThe number is from the book, page ${nth + 3}. Both readings are there.\n:::`,
       ...(nth % 3 === 0

@@ -18,7 +18,7 @@ import {
 import { loadFormulas } from "@unitext/core/figures";
 import { readDeck } from "@unitext/core/formats";
 import { loadGrammar } from "@unitext/core/generate";
-import { type Deck, plainText, titleOf } from "@unitext/core/model";
+import { THEMES, type Deck, plainText, titleOf } from "@unitext/core/model";
 import { count } from "drizzle-orm";
 import { nanoid } from "nanoid";
 import { handedIn } from "./handedin";
@@ -55,6 +55,8 @@ const TEXTS = [
 ];
 /** The workbooks that feed the report; a second quarter of the first is in `next-quarter`. */
 const WORKBOOKS = ["station-gauges.xlsx", "visitors.ods"];
+/** Designs of decks whose files name none. */
+const DESIGNS_OF: Record<string, keyof typeof THEMES> = { "class-list.txt": "tidepool", "field-handbook.docx": "contour" };
 const TITLES: Record<string, string> = { "class-list.txt": "Class list, coastal processes" };
 
 /** Returns a deck whose linked values say of which versions they are. */
@@ -110,10 +112,11 @@ async function loadDemo(db: Database, folder: string, fonts: string): Promise<vo
     });
     const deck = withTakenValues(read, sources);
     const title = TITLES[name] ?? deck.properties.title;
+    const design = DESIGNS_OF[name];
     const id = await createDeck(
       db,
       DEMO_USER.id,
-      { ...deck, id: name.replace(/\.[^.]*$/, ""), properties: { ...deck.properties, title } },
+      { ...deck, id: name.replace(/\.[^.]*$/, ""), properties: { ...deck.properties, title }, ...(design ? { theme: THEMES[design] } : {}) },
       blobs,
       deck.manuscript ? null : (text ?? null),
     );

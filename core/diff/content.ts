@@ -109,7 +109,7 @@ function unitsIn(slide: Slide): Unit[] {
  */
 export function contentKey(slide: Slide): string {
   const found = foundOf(slide);
-  const { background, transition, delay, widths, section, notes } = slide;
+  const { background, transition, delay, widths, section, textSize, notes } = slide;
   const known = found.keyed?.slide;
   if (
     found.keyed &&
@@ -119,7 +119,8 @@ export function contentKey(slide: Slide): string {
     known.transition === transition &&
     known.delay === delay &&
     known.widths === widths &&
-    known.section === section
+    known.section === section &&
+    known.textSize === textSize
   )
     return found.keyed.key;
   const key = JSON.stringify([
@@ -131,6 +132,7 @@ export function contentKey(slide: Slide): string {
     found.units.map(({ slot, key: own }) => [slot, own]),
     normalText(notes),
     ...(section === undefined ? [] : [section]),
+    ...(textSize === undefined ? [] : [{ textSize }]),
   ]);
   found.keyed = { slide, key };
   return key;

@@ -4,6 +4,8 @@ import {
   type Paragraph,
   type RichText,
   type Slide,
+  slidePropertiesOf,
+  type SlideProperties,
   slotsOf,
   textOf,
   must,
@@ -65,10 +67,9 @@ function aspectsOf(slide: Slide): Aspects {
         : [{ key: JSON.stringify(bareContent(first)), element: first }];
     slots.set(unit.slot, [...(slots.get(unit.slot) ?? []), ...atoms]);
   }
-  const { background, transition, delay, widths, section } = slide;
   return {
     arrangement: slide.arrangement,
-    appearance: JSON.stringify([background, transition, delay, widths, section]),
+    appearance: JSON.stringify(slidePropertiesOf(slide)),
     hidden: slide.hidden,
     slots,
     notes: textAtoms(slide.notes),
@@ -181,13 +182,6 @@ export function mergeSlide(
     return elementsOf(atoms, name, newId);
   });
   const notes = merge.atoms("notes", b.notes, h.notes, t.notes);
-  const [background, transition, delay, widths, section] = JSON.parse(appearance) as [
-    Slide["background"],
-    Slide["transition"],
-    Slide["delay"],
-    Slide["widths"],
-    Slide["section"],
-  ];
   const slide: Slide = {
     id: mine.id,
     parent: mine.parent,
@@ -198,11 +192,7 @@ export function mergeSlide(
     ...(theirs.source ? { source: theirs.source } : {}),
     ...(mine.origin ? { origin: mine.origin } : {}),
     ...(mine.theme ? { theme: mine.theme } : {}),
-    ...(background ? { background } : {}),
-    ...(transition ? { transition } : {}),
-    ...(delay ? { delay } : {}),
-    ...(widths ? { widths } : {}),
-    ...(section ? { section } : {}),
+    ...(JSON.parse(appearance) as SlideProperties),
   };
   return { slide, conflicts: merge.conflicts };
 }

@@ -2,6 +2,7 @@ import {
   type Element,
   Failure,
   slidePropertiesOf,
+  withoutSlideProperties,
   type RichText,
   type Slide,
   slideWith,
@@ -83,14 +84,7 @@ export const setElement: Handler<Of<"setElement">> = {
 export const setSlideProperties: Handler<Of<"setSlideProperties">> = {
   apply(deck, { slide: id, properties }) {
     const before = requireSlide(slideWith(deck, id), id);
-    const bare = ({
-      background: _,
-      transition: __,
-      delay: ___,
-      widths: ____,
-      section: _____,
-      ...slide
-    }: Slide): Slide => ({ ...slide, ...properties });
+    const bare = (slide: Slide): Slide => ({ ...withoutSlideProperties(slide), ...properties });
     return {
       deck: onSlide(deck, id, bare),
       inverse: [{ kind: "setSlideProperties", slide: id, properties: slidePropertiesOf(before) }],

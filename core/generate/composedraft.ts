@@ -13,6 +13,7 @@ import { asCharts, chooseArrangement, type Composed, divideFlow, withLeadAbove }
 import { placeText } from "./destination";
 import { type Draft, type Flow, slidePropertiesOfDraft, wordsInFlow } from "./draft";
 import { fitComposition, fitsBeside, fitsTitle, fitTitle } from "./fit";
+import { inColumns, inForm } from "./forms";
 import type { Point } from "./points";
 import { atSubheadings, hasSubheadings, joinedTitle, namesOfHeadings, openingHeading } from "./subheadings";
 import { titleWithNumber } from "./titlenumbers";
@@ -142,7 +143,8 @@ function composeText(
     };
     const ready = withNameLayout(own, rule);
     const fit = fitContextOf(context);
-    composed.push(...(fit ? fitComposition(ready, rule, fit, line, problems) : [ready]));
+    const inTwo = fit && !isWhole ? inColumns(ready, fit) : undefined;
+    composed.push(...(inTwo ? [inTwo] : fit ? fitComposition(ready, rule, fit, line, problems) : [ready]));
   }
   return { composed, opened: pieces[0]?.opener ?? false };
 }
@@ -169,9 +171,15 @@ export function composeDraft(draft: Draft, first: boolean, work: Composing): { c
   const openers = made[0]?.openers ?? [];
   const pages = made.flatMap((one) => one.pages);
   return {
-    composed: [...openers, ...titled(pages, openers[0]?.title ?? null, rule, context)],
+    composed: [...openers, ...formed(titled(pages, openers[0]?.title ?? null, rule, context), rule, context)],
     points: made.flatMap(({ points }) => points),
   };
+}
+
+/** Gives lists the forms that suit them, unless the rule leaves everything as it was typed. */
+function formed(pages: readonly Composed[], rule: BreakRule, context: GenerateContext): Composed[] {
+  const fit = fitContextOf(context);
+  return fit && rule.overflow !== "leave" ? pages.map((page) => inForm(page, fit)) : [...pages];
 }
 
 /** Composes a part of a draft that has one title: the slide that opens its section, and those with its content. */

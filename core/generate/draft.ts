@@ -1,4 +1,13 @@
-import { countWords, joinRuns, type RichText, run, type SlideProperties, must, textOf } from "@unitext/core/model";
+import {
+  countWords,
+  joinRuns,
+  type RichText,
+  run,
+  slidePropertiesOf,
+  type SlideProperties,
+  must,
+  textOf,
+} from "@unitext/core/model";
 import type { Block, Content, Lines, SlideMark, Steps } from "@unitext/core/text";
 
 /**
@@ -149,7 +158,6 @@ export function assignColumns(draft: Draft): Draft {
 
 /** Returns the slide properties of a draft: those of its mark, and the widths of its columns. */
 export function slidePropertiesOfDraft({ mark, slots }: Draft): SlideProperties {
-  const { background, transition, delay, section } = mark;
   const given = ["left", "middle", "right"].flatMap((name) => (slots.has(name) ? [slots.get(name)?.width] : []));
   const known = given.filter((width) => width !== undefined);
   const spare =
@@ -157,11 +165,5 @@ export function slidePropertiesOfDraft({ mark, slots }: Draft): SlideProperties 
       ? Math.max(5, (100 - known.reduce((sum, width) => sum + width, 0)) / (given.length - known.length))
       : 0;
   const widths = mark.widths ?? (known.length && given.length > 1 ? given.map((width) => width ?? spare) : undefined);
-  return {
-    ...(background ? { background } : {}),
-    ...(transition ? { transition } : {}),
-    ...(delay ? { delay } : {}),
-    ...(widths ? { widths } : {}),
-    ...(section ? { section } : {}),
-  };
+  return { ...slidePropertiesOf(mark), ...(widths ? { widths } : {}) };
 }

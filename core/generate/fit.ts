@@ -25,6 +25,21 @@ function overflowOf(composed: Composed, context: FitContext): number {
   return overflowOfSlide(slideOf({ ...composed, notes: [] }, "x", counter()), { metadata: shown, number: 1, fonts });
 }
 
+const fitsOnce = new WeakMap<Composed, Pick<DeckMetadata, "theme" | "page" | "language"> & { fits: boolean }>();
+
+/** Whether a slide of text whose size is a factor of the theme's fits without shrinking. Cached. */
+export function fitsAtSize(composed: Composed, factor: number, { metadata, fonts }: FitContext): boolean {
+  const known = fitsOnce.get(composed);
+  const { theme, page, language } = metadata;
+  if (known && known.theme === theme && known.page === page && known.language === language) return known.fits;
+  const held = readable(metadata, "alone");
+  const sized = { ...held, theme: { ...held.theme, minimum: held.theme.scale.body * factor } };
+  const slide = slideOf({ ...composed, notes: [] }, "x", counter());
+  const fits = overflowOfSlide(slide, { metadata: sized, number: 1, fonts }) === 0;
+  fitsOnce.set(composed, { theme, page, language, fits });
+  return fits;
+}
+
 /** The smallest size of cells and code, in points on a page 540 points high (common practice, no source). */
 const DENSE = 16;
 /** How many words beside code or a table may be as small as they are. */

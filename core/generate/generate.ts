@@ -21,6 +21,7 @@ import { composeDraft, type GenerateContext } from "./composedraft";
 import { cutDrafts } from "./cut";
 import { type Draft, emptyDraft, type Flow } from "./draft";
 import { metadataFrom } from "./metadata";
+import { withGrownText } from "./growth";
 import type { Point } from "./points";
 
 /**
@@ -107,6 +108,11 @@ const firstLine = ({ flow }: Composed): number | undefined => {
   return lines.length ? Math.min(...lines) : undefined;
 };
 
+/** Slides wait for their section to be complete, but no more of them than this. */
+const LONGEST_SECTION = 40;
+
+const isOpener = ({ arrangement }: Composed): boolean => arrangement === "opening" || arrangement === "section";
+
 /** Generates the slides of drafts, in order. */
 class Generation {
   private readonly used = new Set<string>();
@@ -127,9 +133,34 @@ class Generation {
     this.key = contextKey(rule, context);
   }
 
-  *make(draft: Draft): Generator<GeneratedSlide> {
+  /** The drafts of the section so far, and what they became. */
+  private section: { draft: Draft; composed: Composed[]; points: Point[] }[] = [];
+
+  /** Takes a draft; the slides of a section are given out when the next one begins. */
+  *take(draft: Draft): Generator<GeneratedSlide> {
     const { composed, points, problems } = this.composed(draft);
     this.manuscript.problems.push(...problems);
+    if (composed[0] && isOpener(composed[0])) yield* this.finish();
+    this.section.push({ draft, composed, points });
+    this.first = false;
+    if (this.section.length >= LONGEST_SECTION) yield* this.finish();
+  }
+
+  /** Gives out the slides that are waiting, with the size of their text. */
+  *finish(): Generator<GeneratedSlide> {
+    const { metadata, fonts } = this.context;
+    const waiting = this.section;
+    this.section = [];
+    const all = waiting.flatMap(({ composed }) => composed);
+    const grown = metadata && fonts && this.rule.overflow !== "leave" ? withGrownText(all, { metadata, fonts }) : all;
+    let from = 0;
+    for (const { draft, composed, points } of waiting) {
+      yield* this.slides(draft, grown.slice(from, from + composed.length), points);
+      from += composed.length;
+    }
+  }
+
+  private *slides(draft: Draft, composed: readonly Composed[], points: Point[]): Generator<GeneratedSlide> {
     const ranges = rangesOf(composed, draft.lines ?? { from: 1, to: 1 });
     const named = this.namedId(draft);
     for (const [at, one] of composed.entries()) {
@@ -148,7 +179,6 @@ class Generation {
         points: at === 0 ? points : [],
       };
     }
-    this.first = false;
   }
 
   /** Returns what a draft becomes: as it was made before, if its text and everything around it are the same. */
@@ -219,10 +249,11 @@ export function* generate(
   const hasTitle = front.title && front.titleSlide !== false;
   for (const next of cutDrafts(manuscript.blocks, rule, manuscript.problems, rule.overflow === "leave")) {
     if (generation.first && hasTitle && !(next.depth === 1 && sameTitle(next.title, front.title, rule)))
-      yield* generation.make(openingDraft(front));
-    yield* generation.make(next);
+      yield* generation.take(openingDraft(front));
+    yield* generation.take(next);
   }
-  if (generation.first && hasTitle) yield* generation.make(openingDraft(front));
+  if (generation.first && hasTitle) yield* generation.take(openingDraft(front));
+  yield* generation.finish();
 }
 
 /**

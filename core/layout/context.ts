@@ -31,6 +31,17 @@ export function themeOnField(theme: Theme): Theme {
 /** Whether a theme has the colours of what is on its field. */
 export const isOnField = (theme: Theme): boolean => fieldThemes.get(theme) === theme;
 
+const sizedThemes = new WeakMap<Theme, Map<number, Theme>>();
+
+/** Returns a theme with larger or smaller body text, the same object each time. */
+function themeInSize(theme: Theme, size: number): Theme {
+  const held = sizedThemes.get(theme) ?? new Map<number, Theme>();
+  sizedThemes.set(theme, held);
+  const made = held.get(size) ?? { ...theme, scale: { ...theme.scale, body: theme.scale.body * size } };
+  held.set(size, made);
+  return made;
+}
+
 /** Whether the design of the theme is drawn behind a slide: it has no background or master of its own. */
 export const hasDesign = ({ background, master }: Pick<Slide, "background" | "master">): boolean =>
   background === undefined && master === undefined;
@@ -40,13 +51,24 @@ export function surfaceOf(slide: Pick<Slide, "arrangement" | "background" | "mas
   return hasDesign(slide) && DESIGNS[theme.design].onField?.includes(slide.arrangement) ? "field" : "paper";
 }
 
-/** Returns the theme of a slide in the colours of what the slide is on. */
+/** Returns the theme of a slide in its text size, and in the colours of what the slide is on. */
 export function slideTheme(
-  slide: Pick<Slide, "arrangement" | "background" | "master" | "theme">,
+  slide: Pick<Slide, "arrangement" | "background" | "master" | "theme" | "textSize">,
   metadata: Pick<DeckMetadata, "theme" | "themes">,
 ): Theme {
-  const theme = themeOf(slide, metadata);
+  const plain = themeOf(slide, metadata);
+  const theme = slide.textSize ? themeInSize(plain, slide.textSize) : plain;
   return surfaceOf(slide, theme) === "field" ? themeOnField(theme) : theme;
+}
+
+/** Returns the theme of what is in a place of a slide, in the colours of what it is on. */
+export function placeTheme(
+  slide: Parameters<typeof slideTheme>[0],
+  surface: Surface | undefined,
+  metadata: Pick<DeckMetadata, "theme" | "themes">,
+): Theme {
+  const theme = slideTheme(slide, metadata);
+  return surface === "field" && hasDesign(slide) ? themeOnField(theme) : theme;
 }
 
 const metadataInTheme = new WeakMap<object, Map<Theme, unknown>>();
@@ -67,14 +89,10 @@ export function withSlideTheme(slide: Slide, context: SlideContext): SlideContex
   return metadata === context.metadata ? context : { ...context, metadata };
 }
 
-/** Returns the context for what is on a surface of the design; the slide's own without one. */
-export function onSurface(
-  surface: Surface | undefined,
-  slide: Pick<Slide, "arrangement" | "background" | "master">,
-  context: SlideContext,
-): SlideContext {
+/** Returns the context of a slide for what is on a surface of its design; the context itself where that is the same. */
+export function onSurface(surface: Surface | undefined, slide: Slide, context: SlideContext): SlideContext {
   const { metadata } = context;
-  if (surface !== "field" || !hasDesign(slide) || surfaceOf(slide, metadata.theme) === "field") return context;
+  if (surface !== "field" || !hasDesign(slide)) return context;
   return { ...context, metadata: withTheme(metadata, themeOnField(metadata.theme)) };
 }
 

@@ -1,6 +1,6 @@
 export * from "./fonts";
 
-export { hasDesign, type SlideContext, slideTheme, themeOnField, withTheme } from "./context";
+export { placeTheme, type SlideContext, slideTheme, themeOnField, withTheme } from "./context";
 export { designMaster, type PlacedRegion, regionPlaces } from "./design";
 export { facesNeeded } from "./facesneeded";
 export { isMirrored } from "./figures";

@@ -1,6 +1,6 @@
 import { cutText } from "./wellformed";
 import { arrangementOf, isTitleRole, type SlotRole, slotsOf, type ArrangementName } from "./arrangement";
-import type { Deck, DeckMetadata, Slide, SlideProperties } from "./deck";
+import { type Deck, type DeckMetadata, type Slide, SlideProperties } from "./deck";
 import type { ChartType, Element, Series, TextElement } from "./elements";
 import type { ParagraphProperties } from "./look";
 import { countsSlide, isEmptyText, onSlide, type Paragraph, type RichText, textOf, wordsIn } from "./richtext";
@@ -130,14 +130,15 @@ export function counted(slide: Slide, number: number): Slide {
 }
 
 /** Returns only the properties of a slide. */
-export function slidePropertiesOf({ background, transition, delay, widths, section }: Slide): SlideProperties {
-  return {
-    ...(background ? { background } : {}),
-    ...(transition ? { transition } : {}),
-    ...(delay ? { delay } : {}),
-    ...(widths ? { widths } : {}),
-    ...(section ? { section } : {}),
-  };
+export function slidePropertiesOf(slide: Slide | SlideProperties): SlideProperties {
+  const names = Object.keys(SlideProperties.shape) as (keyof SlideProperties)[];
+  return Object.fromEntries(names.flatMap((name) => (slide[name] ? [[name, slide[name]]] : [])));
+}
+
+/** Returns a slide without the properties beside its elements. */
+export function withoutSlideProperties(slide: Slide): Slide {
+  const names: readonly string[] = Object.keys(SlideProperties.shape);
+  return Object.fromEntries(Object.entries(slide).filter(([name]) => !names.includes(name))) as Slide;
 }
 
 /** Returns the theme that a slide is drawn in: the one imported with it, or the deck's. */

@@ -2,7 +2,7 @@ import type { RootContent } from "mdast";
 import type { LeafDirective } from "mdast-util-directive";
 import { frontMatterText } from "./front";
 import type { Block, FrontMatter, SlideMark, Steps } from "./manuscript";
-import { backgroundWord } from "./deck";
+import { backgroundWord, sizeWord } from "./deck";
 import { blocksOf, container, contentNodes, FootnoteList, inlineNodes, markdownOf } from "./write";
 
 const stepsWord = (steps: Steps) => (steps === "main" ? steps : "");
@@ -18,6 +18,7 @@ function markAttributes({
   delay,
   widths,
   section,
+  textSize,
 }: SlideMark): Record<string, string> {
   return {
     ...(id ? { id } : {}),
@@ -30,6 +31,7 @@ function markAttributes({
     ...(delay ? { delay: String(delay) } : {}),
     ...(widths ? { widths: widths.join(" ") } : {}),
     ...(section ? { section } : {}),
+    ...(textSize ? { size: sizeWord(textSize) } : {}),
   };
 }
 

@@ -180,10 +180,17 @@ function slideMark(attributes: Attributes, say: (message: string) => void): Slid
       numbers.every((width) => width >= 5 && width <= 95)
     )
       mark.widths = numbers;
+    else if (
+      key === "size" &&
+      /^\d+(\.\d+)?%?$/.test(said) &&
+      Number.parseFloat(said) >= 50 &&
+      Number.parseFloat(said) <= 200
+    )
+      mark.textSize = Number.parseFloat(said) / 100;
     else if (key === "section" && said.trim() && said.length <= 300) mark.section = said;
     else
       say(
-        `A slide has no “${key}${said ? `=${said}` : ""}”. Known are #id, arrangement, hidden, level from 0 to 8, steps, steps=main, background, transition (${TRANSITIONS.join(", ")}), seconds, delay, widths and section.`,
+        `A slide has no “${key}${said ? `=${said}` : ""}”. Known are #id, arrangement, hidden, level from 0 to 8, steps, steps=main, background, transition (${TRANSITIONS.join(", ")}), seconds, delay, widths, size from 50% to 200%, and section.`,
       );
   }
   return kind ? { ...mark, transition: { kind, seconds } } : mark;

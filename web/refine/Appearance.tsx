@@ -10,12 +10,10 @@ import {
   pageNamed,
   type Regions,
   type Slide,
-  THEMES,
-  themeKey,
-  type ThemeKey,
 } from "@unitext/core/model";
 import { useRef, useState } from "react";
 import { useDeck } from "../deck/DeckContext";
+import { DesignDialog } from "../design/DesignDialog";
 import { Add } from "./Add";
 import { languageName, languageTag } from "../ui/languages";
 import { ArrangementSketch } from "./ArrangementSketch";
@@ -48,8 +46,7 @@ export function Appearance({
   onChoose: (element: string) => void;
 }) {
   const { deck, session, canEdit } = useDeck();
-  const key = themeKey(deck.theme);
-  const [preview, setPreview] = useState<ThemeKey>();
+  const [choosing, setChoosing] = useState(false);
   const footer = useRef<HTMLInputElement>(null);
   const arrange = (name: ArrangementName) => {
     const single: SingleChange = rearrange(slide, name);
@@ -97,33 +94,24 @@ export function Appearance({
       </fieldset>
       <Motion slide={slide} {...play} />
       <fieldset disabled={!canEdit} className="mb-5">
-        <legend className="mb-2 font-semibold">Theme of the deck</legend>
-        <div className="flex flex-col gap-1">
-          {(Object.keys(THEMES) as ThemeKey[]).map((name) => {
-            const { colours, fonts, name: label } = THEMES[name];
-            return (
-              <button
-                key={name}
-                type="button"
-                aria-pressed={key === name}
-                onMouseEnter={() => setPreview(name)}
-                onMouseLeave={() => setPreview(undefined)}
-                onClick={() => session.apply({ kind: "setTheme", theme: THEMES[name] }, { words: `Theme “${label}”` })}
-                className={`hairline flex items-center gap-2 border px-2 py-1.5 text-left ${key === name ? "outline-2 outline-secondary" : ""}`}
-                style={{ background: colours.paper, color: colours.ink, fontFamily: `"${fonts.heading}"` }}
-              >
-                <span className="h-4 w-4 shrink-0" style={{ background: colours.accent }} />
-                <span className="h-4 w-4 shrink-0" style={{ background: colours.second }} />
-                {label}
-              </button>
-            );
-          })}
-        </div>
-        {!key && <p className="quiet mt-1">Now: {deck.theme.name}, which came with the file.</p>}
-        <p className="quiet mt-1 min-h-10" aria-live="polite">
-          {preview ? `${THEMES[preview].fonts.heading} with ${THEMES[preview].fonts.body}` : ""}
-        </p>
+        <legend className="mb-2 font-semibold">Design of the deck</legend>
+        <button
+          type="button"
+          className="hairline flex w-full items-center gap-2 border px-2 py-1.5 text-left"
+          title="Choose the design, fonts and colours of the deck"
+          onClick={() => setChoosing(true)}
+        >
+          {(["paper", "ink", "accent", "second", "field"] as const).map((role) => (
+            <span
+              key={role}
+              className="hairline h-4 w-4 shrink-0 border"
+              style={{ background: deck.theme.colours[role] }}
+            />
+          ))}
+          <span className="min-w-0 truncate">{deck.theme.name}</span>
+        </button>
       </fieldset>
+      {choosing && <DesignDialog onClose={() => setChoosing(false)} />}
       <fieldset disabled={!canEdit} className="mb-5">
         <legend className="mb-2 font-semibold">Page</legend>
         <div className="join" role="group" aria-label="Page shape">

@@ -1,5 +1,5 @@
 import { slotPlaces } from "@unitext/core/layout";
-import { type Element, type Frame, isEmptyText, type Slide, languageDirection } from "@unitext/core/model";
+import { type Element, type Frame, isEmptyText, type Slide } from "@unitext/core/model";
 import type { CSSProperties } from "react";
 import { useDeck } from "../deck/DeckContext";
 import type { RotatedFrame } from "./frames";

@@ -3,6 +3,8 @@ import {
   familyNamed,
   LINE_HEIGHT,
   PARAGRAPH_GAP,
+  placeTheme,
+  roleAppearance,
   type Scene,
   sizeOf,
   slotPlaces,
@@ -15,7 +17,6 @@ import {
   type RichText,
   type Slide,
   type SlotRole,
-  languageDirection,
 } from "@unitext/core/model";
 import type { CSSProperties } from "react";
 import { useDeck } from "../deck/DeckContext";
@@ -27,7 +28,7 @@ export type TextTarget = { element: string } | { slot: string };
 
 type Editable = Extract<Element, { kind: "text" | "shape" }>;
 
-const HEADING: readonly SlotRole[] = ["opening", "title", "statement", "number", "name"];
+const ALIGN = { start: "start", centre: "center", end: "end" } as const;
 const JUSTIFY = { top: "flex-start", middle: "center", bottom: "flex-end" } as const;
 
 /** Behind light text whose own background is not known. */
@@ -98,34 +99,39 @@ function textStyle(
   slot: string,
   scale: number,
 ): CSSProperties {
-  const { theme, page } = deck;
+  const { page } = deck;
   const place = slotPlaces(slide.arrangement, deck, slide.widths).get(slot);
   const role: SlotRole = place?.role ?? "body";
+  const theme = placeTheme(slide, place?.surface, deck);
   const style = element?.style === undefined ? undefined : deck.styles?.[element.style]?.[0];
   const box = element && scene?.boxes.find((candidate) => candidate.element === element.id);
   const size = box?.size || style?.run?.size || sizeOf(role, theme, page);
-  const family = familyNamed(style?.run?.font ?? (HEADING.includes(role) ? theme.fonts.heading : theme.fonts.body));
+  const appearance = roleAppearance(role, theme);
+  const family = familyNamed(style?.run?.font ?? theme.fonts[appearance.font]);
+  const own = style ? undefined : appearance;
+  const weight = own?.strong ? 700 : 400;
   const faces = family.faces
-    .filter(({ weight, slant }) => weight === 400 && slant === "normal")
+    .filter((face) => face.weight === weight && face.slant === (own?.italic ? "italic" : "normal"))
     .map(({ id }) => `"${cssFamily(id)}"`);
   const anchor = element?.box?.anchor ?? place?.anchor ?? (element?.kind === "shape" ? "middle" : "top");
-  const ink = style?.run?.colour ?? theme.colours.ink;
+  const ink = style?.run?.colour ?? theme.colours[own?.colour ?? "ink"];
   return {
-    background: groundOf(deck, slide, element, ink),
+    background: groundOf(theme.colours.paper, slide, element, ink),
     color: ink,
     fontFamily: `${faces.join(", ")}, sans-serif`,
     fontSize: size * scale,
+    textTransform: own?.capitals ? "uppercase" : "none",
+    letterSpacing: own?.spacing ? `${own.spacing}em` : "normal",
     lineHeight: LINE_HEIGHT[role],
     justifyContent: JUSTIFY[anchor],
-    textAlign: (style?.align ?? place?.align) === "centre" ? "center" : "start",
+    textAlign: ALIGN[style?.align ?? place?.align ?? "start"],
     ["--marker" as string]: theme.colours.accent,
     ["--gap" as string]: `${PARAGRAPH_GAP[role]}em`,
   };
 }
 
 /** Returns a colour on which the text can be read while it is edited: that of its fill, or the slide's. */
-function groundOf(deck: Deck, slide: Slide, element: Editable | undefined, ink: string): string {
-  const { paper } = deck.theme.colours;
+function groundOf(paper: string, slide: Slide, element: Editable | undefined, ink: string): string {
   if (element?.fill?.kind === "solid") return element.fill.colour;
   if (element?.fill?.kind === "gradient") return element.fill.stops[0]?.colour ?? paper;
   return slide.master !== undefined && isLight(ink) ? DARK_GROUND : paper;

@@ -10,7 +10,7 @@ import { EntranceOf } from "./Motion";
 import { nameOfElement } from "./names";
 import type { Acts } from "./selection";
 import { TableData } from "./TableData";
-import { Colour } from "./ColourField";
+import { Colour } from "../ui/ColourField";
 import { PictureParts } from "./PictureProperties";
 
 const SIDE_NAMES: Record<Side, string> = {

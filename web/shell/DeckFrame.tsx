@@ -1,6 +1,8 @@
-import type { ReactNode } from "react";
+import { Palette } from "lucide-react";
+import { type ReactNode, useState } from "react";
 import { useDeck } from "../deck/DeckContext";
 import { Spine } from "../deck/Spine";
+import { DesignDialog } from "../design/DesignDialog";
 import { useCommands } from "../keys";
 import { Rail } from "./Rail";
 import { NoticeLine } from "./NoticeLine";
@@ -17,7 +19,8 @@ export function DeckFrame({
   children: ReactNode;
   onOpen?: (id: string) => void;
 }) {
-  const { deck, session, canUndo, canRedo } = useDeck();
+  const { deck, session, canUndo, canRedo, canEdit } = useDeck();
+  const [choosing, setChoosing] = useState(false);
   useCommands({ undo: () => session.undo(), redo: () => session.redo() });
   return (
     <div className="flex h-full">
@@ -29,6 +32,17 @@ export function DeckFrame({
           </h1>
           {tools}
           <div className="flex gap-1">
+            {canEdit && (
+              <button
+                type="button"
+                className="btn btn-ghost btn-sm"
+                title="Choose the design, fonts and colours of the deck"
+                onClick={() => setChoosing(true)}
+              >
+                <Palette size={16} aria-hidden="true" />
+                Design
+              </button>
+            )}
             <button type="button" className="btn btn-ghost btn-sm" disabled={!canUndo} onClick={() => session.undo()}>
               Undo
             </button>
@@ -38,6 +52,7 @@ export function DeckFrame({
           </div>
         </header>
         <main className="min-h-0 flex-1">{children}</main>
+        {choosing && <DesignDialog onClose={() => setChoosing(false)} />}
         <footer>
           <NoticeLine />
           <Spine {...(onOpen ? { onOpen } : {})} />

@@ -1,5 +1,5 @@
 import { canonical } from "../hash";
-import { MOODS, type Mood } from "./colours";
+import { colourSet, contrast, MOODS, type Mood } from "./colours";
 import { DESIGNS } from "./designs";
 import { FONT_PAIRINGS } from "./fontpairings";
 import { DESIGN_NAMES } from "./names";
@@ -19,6 +19,40 @@ export function designTheme(design: DesignName, mood: Mood = DESIGNS[design].moo
     scale: { ...SCALE, ...scale },
     steps: STEPS,
     minimum: 16,
+  };
+}
+
+/** What a person chooses of a theme: its design and mood, and fonts and colours other than those of the design. */
+export interface ThemeChoice {
+  design: DesignName;
+  mood: Mood;
+  fonts?: Theme["fonts"];
+  /** One or two colours, from which the others follow. */
+  seeds?: readonly [main: string, second?: string | undefined];
+}
+
+/** Returns the theme of a choice. Where fonts or colours differ from those of the design, its name says so. */
+export function chosenTheme({ design, mood, fonts, seeds }: ThemeChoice): Theme {
+  const theme = designTheme(design, mood);
+  const own = [...(fonts ? ["fonts"] : []), ...(seeds ? ["colours"] : [])];
+  return {
+    ...theme,
+    ...(own.length ? { name: `${theme.name}, own ${own.join(" and ")}` } : {}),
+    ...(fonts ? { fonts } : {}),
+    ...(seeds ? { colours: colourSet(seeds[0], seeds[1], mood) } : {}),
+  };
+}
+
+/** Returns the choice that a theme seems to be of. Fonts and colours that are not the design's are found again. */
+export function choiceOf({ design, fonts, colours }: Theme): ThemeChoice {
+  const mood = contrast(colours.paper, "#000000") > contrast(colours.paper, "#ffffff") ? "light" : "dark";
+  const own = designTheme(design, mood);
+  const is = (a: unknown, b: unknown) => canonical(a) === canonical(b);
+  return {
+    design,
+    mood,
+    ...(is(own.fonts, fonts) ? {} : { fonts }),
+    ...(is(own.colours, colours) ? {} : { seeds: [colours.accent, colours.second] as const }),
   };
 }
 

@@ -3,9 +3,8 @@ import {
   type SlotPlace,
   type FontSet,
   bulletAt,
-  hasDesign,
+  placeTheme,
   roleProperties,
-  themeOnField,
 } from "@unitext/core/layout";
 import {
   type DeckMetadata,
@@ -17,7 +16,6 @@ import {
   type Element,
   escapeXml,
   type Stroke,
-  themeOf,
 } from "@unitext/core/model";
 import { figureWords } from "../../../shared/sourcepackage";
 import { xml } from "../../../shared/xml";
@@ -207,12 +205,8 @@ function roleStyle({ presentation, size }: Shape, place: SlotPlace, { styles, th
 }
 
 /** Returns the work with the theme in the colours of what a place is on. */
-export function onPlace(work: Work, place: SlotPlace | undefined): Work {
-  const isOnField = place?.surface === "field" && hasDesign(work.slide);
-  // A slide that is on the field has its colours already.
-  if (!isOnField || work.theme !== themeOf(work.slide, work.metadata)) return work;
-  return { ...work, theme: themeOnField(work.theme) };
-}
+export const onPlace = (work: Work, place: SlotPlace | undefined): Work =>
+  place?.surface ? { ...work, theme: placeTheme(work.slide, place.surface, work.metadata) } : work;
 
 /** Writes a frame with a text box. */
 export function textFrame(text: string, shape: Shape, work: Work, element?: Element): string {

@@ -43,7 +43,11 @@ class SlideShapes {
     number: number,
     private readonly sourceXml: ShapeWork["sourceXml"],
   ) {
-    this.work = { ...work, metadata: withTheme(work.metadata, slideTheme(slide, work.metadata)) };
+    this.work = {
+      ...work,
+      metadata: withTheme(work.metadata, slideTheme(slide, work.metadata)),
+      ...(slide.textSize ? { layoutTheme: work.metadata.theme } : {}),
+    };
     this.boxes = boxesOf(slide, { metadata: work.metadata, number, fonts: work.options.fonts });
     this.places = slotPlaces(slide.arrangement, work.metadata, slide.widths);
     this.roles = new Map(slotsOf(slide.arrangement));

@@ -9,6 +9,7 @@ import {
   plainText,
   type SlotRole,
   type TextStyle,
+  type Theme,
 } from "@unitext/core/model";
 import { xml } from "../../../shared/xml";
 import { EXTENSIONS, isLines, stillPictures } from "../../../shared/pictures";
@@ -33,6 +34,8 @@ export interface PptxOptions {
 export interface SlideWork {
   deck: Deck;
   metadata: DeckMetadata;
+  /** The theme of the layouts, where that of the slide has other sizes. */
+  layoutTheme?: Theme;
   /** The number of the slide; none for masters. */
   number?: number;
   /** The path of the slide part, and those of all slides by id. */

@@ -1,8 +1,17 @@
-import { type SceneBox, sizeOf } from "@unitext/core/layout";
-import { type Element, escapeXml, isEmptyText, NUMBER_SIGN, plainText, type RegionBox } from "@unitext/core/model";
+import { INDENT, type SceneBox, sizeOf } from "@unitext/core/layout";
+import {
+  type Element,
+  escapeXml,
+  isEmptyText,
+  NUMBER_SIGN,
+  plainText,
+  type RegionBox,
+  type SlotRole,
+} from "@unitext/core/model";
 import { xml } from "../../../shared/xml";
 import { figureWords, flattenRuns } from "../../../shared/sourcepackage";
 import { transform } from "../package/layouts";
+import { emu } from "../package/names";
 import { paragraphsXml } from "./text";
 import { boxXml, geometryXml, shadowXml, transformXml, strokeXml } from "./drawing";
 import { listStyleXml } from "./textproperties";
@@ -103,6 +112,20 @@ export function regionShape(
   );
 }
 
+/** Returns the list style of a placeholder whose text has another size than in its layout; indents follow the size. */
+function sizedStyle(size: number, role: SlotRole | undefined, { layoutTheme, metadata }: ShapeWork): string {
+  if (!layoutTheme || role === undefined || sizeOf(role, layoutTheme, metadata.page) === size) return "<a:lstStyle/>";
+  const step = size * INDENT;
+  const levels = Array.from({ length: 9 }, (_, nth) =>
+    xml(
+      `a:lvl${nth + 1}pPr`,
+      role === "body" ? { marL: emu((nth + 1) * step), indent: -emu(step) } : {},
+      xml("a:defRPr", { sz: Math.round(size * 100) }),
+    ),
+  );
+  return xml("a:lstStyle", {}, ...levels);
+}
+
 /** Writes a text: in its placeholder where it has one and no formatting of its own. */
 export function textShape(element: Extract<Element, { kind: "text" }>, work: ShapeWork): string {
   const { metadata, role, box, placeholder, notes } = work;
@@ -133,7 +156,7 @@ export function textShape(element: Extract<Element, { kind: "text" }>, work: Sha
       xml("p:nvPr", {}, held),
     ),
     xml("p:spPr", {}, own),
-    xml("p:txBody", {}, autofit(box, full), "<a:lstStyle/>", paragraphs),
+    xml("p:txBody", {}, autofit(box, full), sizedStyle(full, role, work), paragraphs),
   );
 }
 

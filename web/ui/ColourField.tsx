@@ -1,4 +1,4 @@
-/** A field for a colour `#rrggbb`. */
+/** A field for a colour `#rrggbb`; with `onNone`, it may also be none. */
 export function Colour({
   label,
   value,
@@ -8,7 +8,7 @@ export function Colour({
   label: string;
   value: string | undefined;
   onSet: (colour: string) => void;
-  onNone: () => void;
+  onNone?: () => void;
 }) {
   const id = `colour-${label}`;
   return (
@@ -23,9 +23,11 @@ export function Colour({
         value={value ?? "#ffffff"}
         onChange={({ target }) => onSet(target.value)}
       />
-      <button type="button" className="btn btn-xs" disabled={value === undefined} onClick={onNone}>
-        None<span className="sr-only">, {label.toLowerCase()}</span>
-      </button>
+      {onNone && (
+        <button type="button" className="btn btn-xs" disabled={value === undefined} onClick={onNone}>
+          None<span className="sr-only">, {label.toLowerCase()}</span>
+        </button>
+      )}
     </div>
   );
 }

@@ -1,0 +1,204 @@
+import {
+  choiceOf,
+  chosenTheme,
+  DESIGNS,
+  type Deck,
+  FONT_PAIRINGS,
+  type FontPairingName,
+  metadataOf,
+  must,
+  OFFERED_DESIGNS,
+  type OfferedDesign,
+  type Slide,
+  type Theme,
+  type ThemeChoice,
+} from "@unitext/core/model";
+import { useMemo, useState } from "react";
+import { useDeck } from "../deck/DeckContext";
+import { SmallSlide } from "../deck/SmallSlide";
+import { Choices } from "../ui/Choices";
+import { Colour } from "../ui/ColourField";
+import { Dialog } from "../ui/Dialog";
+import { sampleSlides } from "./samples";
+
+interface Sample {
+  slide: Slide;
+  number: number;
+}
+
+/** Returns the slides again as objects of their own, which are drawn apart from those of the deck. */
+const copied = (samples: readonly Sample[]): Sample[] =>
+  samples.map(({ slide, number }) => ({ slide: { ...slide, parent: null }, number }));
+
+/** Returns the choice with another design: in its own mood, unless a mood was chosen. */
+function inDesign(choice: ThemeChoice, design: OfferedDesign): ThemeChoice {
+  const isOwnMood = choice.mood === DESIGNS[choice.design].mood;
+  return { ...choice, design, mood: isOwnMood ? DESIGNS[design].mood : choice.mood };
+}
+
+const inTheme = (deck: Deck, theme: Theme) => metadataOf({ ...deck, theme });
+
+/** A small slide of the deck in a design. */
+function DesignCard({ design, sample, choice }: { design: OfferedDesign; sample: Sample; choice: ThemeChoice }) {
+  const { deck } = useDeck();
+  const [own] = useMemo(() => copied([sample]), [sample]);
+  const metadata = useMemo(() => inTheme(deck, chosenTheme(inDesign(choice, design))), [deck, choice, design]);
+  const { slide, number } = must(own);
+  return <SmallSlide slide={slide} number={number} metadata={metadata} deck={deck.id} width={176} />;
+}
+
+/** Slides of the deck in the theme that is tried: one large, the others below it. */
+function Preview({ samples, theme }: { samples: readonly Sample[]; theme: Theme }) {
+  const { deck } = useDeck();
+  const [shown, setShown] = useState(0);
+  const small = useMemo(() => copied(samples), [samples]);
+  const large = useMemo(() => copied(samples), [samples]);
+  const metadata = useMemo(() => inTheme(deck, theme), [deck, theme]);
+  const { slide, number } = must(large[shown] ?? large[0]);
+  return (
+    <>
+      <SmallSlide slide={slide} number={number} metadata={metadata} deck={deck.id} width={496} label="Preview" />
+      <div className="mt-2 flex gap-2" role="group" aria-label="Slides of the preview">
+        {small.map((one, nth) => (
+          <button
+            key={one.slide.id}
+            type="button"
+            aria-pressed={nth === shown}
+            aria-label={`Slide ${one.number}`}
+            className={nth === shown ? "outline-2 outline-secondary" : ""}
+            onClick={() => setShown(nth)}
+          >
+            <SmallSlide slide={one.slide} number={one.number} metadata={metadata} deck={deck.id} width={116} />
+          </button>
+        ))}
+      </div>
+    </>
+  );
+}
+
+const pairingOf = ({ design, fonts }: ThemeChoice): FontPairingName | "own" =>
+  fonts
+    ? ((Object.keys(FONT_PAIRINGS) as FontPairingName[]).find(
+        (name) => FONT_PAIRINGS[name].fonts.heading === fonts.heading && FONT_PAIRINGS[name].fonts.body === fonts.body,
+      ) ?? "own")
+    : DESIGNS[design].fonts;
+
+/** Mood, fonts and colours of the theme that is tried. */
+function Settings({ choice, onChoice }: { choice: ThemeChoice; onChoice: (choice: ThemeChoice) => void }) {
+  const { design, mood, seeds } = choice;
+  const { colours } = chosenTheme(choice);
+  const pairing = pairingOf(choice);
+  const withFonts = (name: FontPairingName) => {
+    const { fonts: _, ...rest } = choice;
+    onChoice(name === DESIGNS[design].fonts ? rest : { ...rest, fonts: FONT_PAIRINGS[name].fonts });
+  };
+  const withSeeds = (next: ThemeChoice["seeds"]) => {
+    const { seeds: _, ...rest } = choice;
+    onChoice(next ? { ...rest, seeds: next } : rest);
+  };
+  return (
+    <div className="mt-2 grid grid-cols-2 gap-x-6 text-sm">
+      <div>
+        <Choices
+          legend="Background"
+          showLegend
+          value={mood}
+          onChange={(next) => onChoice({ ...choice, mood: next })}
+          options={[
+            { value: "light", label: "Light" },
+            { value: "dark", label: "Dark" },
+          ]}
+        />
+        <label className="mt-1 block">
+          <span className="font-semibold">Fonts</span>
+          <select
+            className="select select-sm w-full"
+            value={pairing}
+            onChange={({ target }) => withFonts(target.value as FontPairingName)}
+          >
+            {pairing === "own" && <option value="own">As they are</option>}
+            {(Object.keys(FONT_PAIRINGS) as FontPairingName[]).map((name) => {
+              const { label, fonts } = FONT_PAIRINGS[name];
+              const faces = fonts.heading === fonts.body ? fonts.body : `${fonts.heading} and ${fonts.body}`;
+              return (
+                <option key={name} value={name}>
+                  {label}: {faces}
+                </option>
+              );
+            })}
+          </select>
+        </label>
+      </div>
+      <fieldset>
+        <legend className="font-semibold">Colours</legend>
+        <Colour
+          label="Main colour"
+          value={seeds?.[0] ?? colours.accent}
+          onSet={(colour) => withSeeds([colour, seeds?.[1]])}
+        />
+        <Colour
+          label="Second colour"
+          value={seeds?.[1] ?? colours.second}
+          onSet={(colour) => withSeeds([seeds?.[0] ?? colours.accent, colour])}
+        />
+        <button type="button" className="btn btn-xs" disabled={!seeds} onClick={() => withSeeds(undefined)}>
+          Colours of the design
+        </button>
+      </fieldset>
+    </div>
+  );
+}
+
+/** Chooses the design, mood, fonts and colours of the deck, seen on its own slides. Arrow keys try, Enter takes. */
+export function DesignDialog({ onClose }: { onClose: () => void }) {
+  const { deck, session } = useDeck();
+  const [choice, setChoice] = useState(() => choiceOf(deck.theme));
+  const samples = useMemo(() => sampleSlides(deck), [deck]);
+  const theme = useMemo(() => chosenTheme(choice), [choice]);
+  const first = samples[0];
+  return (
+    <Dialog
+      title="Design"
+      lead="Arrow keys try a design, Enter takes it, Esc leaves the deck as it is."
+      width="page"
+      tall
+      onClose={onClose}
+      onSubmit={() => session.apply({ kind: "setTheme", theme }, { words: `Design “${theme.name}”` })}
+      actions={(close) => (
+        <>
+          <button type="button" className="btn btn-ghost" onClick={close}>
+            Cancel
+          </button>
+          <button type="submit" className="btn btn-primary">
+            Use this design
+          </button>
+        </>
+      )}
+    >
+      <div className="flex min-h-0 flex-1 gap-6 max-md:flex-col max-md:overflow-y-auto">
+        <div className="min-h-0 shrink-0 overflow-y-auto p-1 md:w-[25.5rem]">
+          {first && (
+            <Choices
+              legend="Design"
+              layout="columns"
+              value={choice.design === "plain" ? undefined : choice.design}
+              onChange={(design) => setChoice(inDesign(choice, design))}
+              options={OFFERED_DESIGNS.map((design) => ({
+                value: design,
+                label: DESIGNS[design].label,
+                content: <DesignCard design={design} sample={first} choice={choice} />,
+              }))}
+            />
+          )}
+        </div>
+        <div className="min-w-0 flex-1 md:overflow-y-auto">
+          {first && <Preview samples={samples} theme={theme} />}
+          <p className="quiet mt-1 min-h-6 text-sm" aria-live="polite">
+            {DESIGNS[choice.design].label}: {DESIGNS[choice.design].description.toLowerCase()}
+          </p>
+          <Settings choice={choice} onChoice={setChoice} />
+        </div>
+      </div>
+    </Dialog>
+  );
+}
