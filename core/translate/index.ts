@@ -14,7 +14,6 @@ export {
   wordsOf,
 } from "./coded";
 export { TRANSLATION_FAULTS, type TranslationFault, type TranslationFinding } from "./findings";
-export { fitOf, type Misfit, type Remedy, type SlideFit } from "./fit";
 export { languageOfTag, sameLanguage } from "./languagetag";
 export { matchTargets, type MatchedTargets } from "./matching";
 export { editDistance, LEAST_LIKENESS, likenessOf, Memory, type Proposal, tokensOf } from "./memory";

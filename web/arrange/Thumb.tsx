@@ -50,14 +50,16 @@ export const Thumb = memo(function Thumb({
   onChoose,
   onOpen,
 }: Props) {
-  const { deck, metadata } = useDeck();
+  const { deck, metadata, advice } = useDeck();
   const scene = useScene(slide, number, metadata);
   const drag = useDraggable({ id: slide.id });
   const drop = useDroppable({ id: slide.id });
   const over = (scene?.overflow ?? 0) > 0;
+  const advised = advice.found.some((one) => one.slide === slide.id && one.check !== "overflow");
   const marks = [
     slide.hidden ? "hidden" : "",
     over ? "too full" : "",
+    advised ? "see Check" : "",
     outdated ? "data out of date" : "",
     untranslated ? "not all translated" : "",
     !hasNotes(slide) && !slide.hidden ? "no notes" : "",

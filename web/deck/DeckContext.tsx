@@ -4,6 +4,7 @@ import { useParams } from "react-router";
 import { useRefusal } from "../jobs";
 import { DeckSession, type DeckView } from "./session";
 import { useHead } from "./scenes";
+import { type DeckAdvice, useAdvice } from "./useAdvice";
 
 interface OpenDeck extends DeckView {
   session: DeckSession;
@@ -11,6 +12,8 @@ interface OpenDeck extends DeckView {
   /** Level and section title by slide id. */
   level: Map<string, number>;
   section: Map<string, string>;
+  /** What the checks found on the slides so far. */
+  advice: DeckAdvice;
   /** The selected slides; the last of them is the current one. */
   selected: readonly string[];
   select(ids: readonly string[]): void;
@@ -37,9 +40,10 @@ function Opened({ session, children }: { session: DeckSession; children: ReactNo
   }, [slides, chosen]);
   const level = useMemo(() => levels(slides), [slides]);
   const section = useMemo(() => sections(slides), [slides]);
+  const advice = useAdvice(view.deck, metadata);
   const value = useMemo(
-    () => ({ ...view, session, metadata, level, section, selected, select }),
-    [view, session, metadata, level, section, selected],
+    () => ({ ...view, session, metadata, level, section, advice, selected, select }),
+    [view, session, metadata, level, section, advice, selected],
   );
   useEffect(() => {
     document.title = `${view.deck.properties.title || "Untitled"} · Unitext`;

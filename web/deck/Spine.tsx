@@ -30,6 +30,8 @@ interface BlockProps {
   outdated: boolean;
   /** Whether some of its texts are untranslated. */
   untranslated: boolean;
+  /** Whether a check found something on it. */
+  advised: boolean;
   selected: boolean;
   current: boolean;
   onChoose: (id: string, keys: { shiftKey: boolean; ctrlKey: boolean; metaKey: boolean }) => void;
@@ -45,6 +47,7 @@ const Block = memo(function Block({
   overflow,
   outdated,
   untranslated,
+  advised,
   selected,
   current,
   onChoose,
@@ -58,6 +61,7 @@ const Block = memo(function Block({
     overflow ? "text overflows" : "",
     outdated ? "linked data out of date" : "",
     untranslated ? "not all translated" : "",
+    advised ? "see Check" : "",
   ].filter(Boolean);
   const name = `${number}. ${nameOf(slide) || "(empty)"}, ${clock(seconds)}${marks.length ? `, ${marks.join(", ")}` : ""}`;
   return (
@@ -86,6 +90,7 @@ const Block = memo(function Block({
       )}
       {outdated && <span className="bg-secondary absolute top-0 right-0 h-2 w-2 rounded-full" data-outdated />}
       {untranslated && <span className="bg-accent absolute bottom-0 left-0 h-2 w-2" data-untranslated />}
+      {advised && <span className="bg-warning absolute right-0 bottom-0 h-1.5 w-1.5 rounded-full" data-advised />}
       {overflow && <span className="bg-error absolute inset-x-0 bottom-0 h-1.5" />}
       {!hasNotes(slide) && !slide.hidden && <span className="bg-warning absolute top-0 left-0 h-1.5 w-1.5" />}
     </button>
@@ -97,10 +102,14 @@ const Block = memo(function Block({
  * full it is.
  */
 export function Spine({ onOpen }: { onOpen?: (id: string) => void }) {
-  const { deck, metadata, level, session, selected, select } = useDeck();
+  const { deck, metadata, level, session, advice, selected, select } = useDeck();
   const measureOf = useMeasures(deck, metadata);
   const outdated = useOutOfDate(deck);
   const untranslated = useUntranslated(deck);
+  const advised = useMemo(
+    () => new Set(advice.found.filter(({ check }) => check !== "overflow").map(({ slide }) => slide)),
+    [advice],
+  );
   const band = useRef<HTMLDivElement>(null);
   const seconds = useMemo(() => deck.slides.map((slide) => secondsOf(slide, deck.rate)), [deck]);
   const total = seconds.reduce((sum, next) => sum + next, 0);
@@ -194,6 +203,7 @@ export function Spine({ onOpen }: { onOpen?: (id: string) => void }) {
                 overflow={(measure?.overflow ?? 0) > 0}
                 outdated={outdated.has(slide.id)}
                 untranslated={untranslated.has(slide.id)}
+                advised={advised.has(slide.id)}
                 selected={chosen.has(slide.id)}
                 current={slide.id === current}
                 onChoose={choose}

@@ -1,7 +1,8 @@
-import { Palette } from "lucide-react";
+import { ListChecks, Palette } from "lucide-react";
 import { type ReactNode, useState } from "react";
 import { useDeck } from "../deck/DeckContext";
 import { Spine } from "../deck/Spine";
+import { CheckDialog } from "../design/CheckDialog";
 import { DesignDialog } from "../design/DesignDialog";
 import { useCommands } from "../keys";
 import { Rail } from "./Rail";
@@ -19,8 +20,8 @@ export function DeckFrame({
   children: ReactNode;
   onOpen?: (id: string) => void;
 }) {
-  const { deck, session, canUndo, canRedo, canEdit } = useDeck();
-  const [choosing, setChoosing] = useState(false);
+  const { deck, session, advice, canUndo, canRedo, canEdit } = useDeck();
+  const [open, setOpen] = useState<"design" | "check">();
   useCommands({ undo: () => session.undo(), redo: () => session.redo() });
   return (
     <div className="flex h-full">
@@ -37,12 +38,22 @@ export function DeckFrame({
                 type="button"
                 className="btn btn-ghost btn-sm"
                 title="Choose the design, fonts and colours of the deck"
-                onClick={() => setChoosing(true)}
+                onClick={() => setOpen("design")}
               >
                 <Palette size={16} aria-hidden="true" />
                 Design
               </button>
             )}
+            <button
+              type="button"
+              className="btn btn-ghost btn-sm"
+              title="What could be better for the audience, slide by slide"
+              onClick={() => setOpen("check")}
+            >
+              <ListChecks size={16} aria-hidden="true" />
+              Check
+              {advice.found.length > 0 && <span className="quiet tabular-nums">{advice.found.length}</span>}
+            </button>
             <button type="button" className="btn btn-ghost btn-sm" disabled={!canUndo} onClick={() => session.undo()}>
               Undo
             </button>
@@ -52,7 +63,8 @@ export function DeckFrame({
           </div>
         </header>
         <main className="min-h-0 flex-1">{children}</main>
-        {choosing && <DesignDialog onClose={() => setChoosing(false)} />}
+        {open === "design" && <DesignDialog onClose={() => setOpen(undefined)} />}
+        {open === "check" && <CheckDialog onClose={() => setOpen(undefined)} />}
         <footer>
           <NoticeLine />
           <Spine {...(onOpen ? { onOpen } : {})} />

@@ -1,6 +1,6 @@
 import { batch } from "@unitext/core/edit";
 import type { Slide } from "@unitext/core/model";
-import type { Remedy } from "@unitext/core/translate";
+import type { Remedy } from "@unitext/core/advice";
 import type { PairedSegment } from "@unitext/server/api";
 import { Link } from "react-router";
 import useSWR from "swr";

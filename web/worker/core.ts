@@ -31,7 +31,7 @@ import {
   must,
 } from "@unitext/core/model";
 import type { Change } from "@unitext/core/edit";
-import { fitOf, type SlideFit } from "@unitext/core/translate";
+import { type Advice, adviceOn, fitOf, type SlideFit } from "@unitext/core/advice";
 import { nanoid } from "nanoid";
 import { type Lines, manuscriptText, type Problem, readText, type Reason } from "@unitext/core/text";
 
@@ -177,6 +177,15 @@ export const core = {
     if (hasFormula([slide])) await loadFormulas();
     await load(facesNeeded([slide], metadata));
     return withFaces(() => fitOf(slide, { metadata, number, fonts }, () => nanoid(10)));
+  },
+  /** Returns what the checks find on slides of a deck. */
+  async advise(deck: Deck, slides: readonly string[]): Promise<Advice[]> {
+    const chosen = new Set(slides);
+    const shown = deck.slides.filter(({ id }) => chosen.has(id));
+    await loadHyphenation(deck.language);
+    if (hasFormula(shown)) await loadFormulas();
+    await load(facesNeeded(shown, deck));
+    return withFaces(() => adviceOn(deck, slides, { fonts, newId: () => nanoid(10) }));
   },
   /** Cuts a text into slides by the deck's rule; new slides get ids from `prefix`. */
   async read(text: string, metadata: DeckMetadata, prefix: string): Promise<Generated> {

@@ -13,6 +13,7 @@ const worker: CoreWorker = {
   layout: async (metadata, items) => (await loading).layout(metadata, items),
   measure: async (metadata, slides) => (await loading).measure(metadata, slides),
   fit: async (metadata, slide, number) => (await loading).fit(metadata, slide, number),
+  advise: async (deck, slides) => (await loading).advise(deck, slides),
   read: async (text, metadata, prefix) => (await loading).read(text, metadata, prefix),
   review: async (deck, base, next) => (await loading).review(deck, base, next),
   take: async (deck, base, next, choices, typing) => (await loading).take(deck, base, next, choices, typing),

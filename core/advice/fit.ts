@@ -122,20 +122,27 @@ function dividedSlide(
   if (element === title || element.binding) return undefined;
   for (let at = parts - 1; at > (element.kind === "table" ? element.header : 0); at--) {
     if (element.kind === "table" && isCut(element, at)) continue;
-    const [first, rest] = element.kind === "text" ? dividedText(element, at) : dividedTable(element, at);
-    const begin = changed(slide, id, () => first);
+    const [begin, next] = dividedAt(slide, element, at, newId);
     if (!fits(begin)) continue;
-    const { hidden, transition: _, source: __, origin: ___, sourcePart: ____, ...same } = slide;
-    const elements = [...(title ? [title] : []), rest].map(({ sourceShape: _____, ...one }) => ({
-      ...one,
-      id: newId(),
-    }));
-    const next: Slide = { ...same, hidden, id: newId(), notes: [], elements };
     if (fits(next)) return [begin, next];
-    const following = dividedSlide(next, must(elements.at(-1)).id, fits, newId);
+    const following = dividedSlide(next, must(next.elements.at(-1)).id, fits, newId);
     return following && [begin, ...following];
   }
   return undefined;
+}
+
+/** Divides a slide before a paragraph of its text or a row of its table; the rest is on a next slide under the same title. */
+export function dividedAt(
+  slide: Slide,
+  element: TextElement | TableElement,
+  at: number,
+  newId: () => string,
+): [begin: Slide, next: Slide] {
+  const [first, rest] = element.kind === "text" ? dividedText(element, at) : dividedTable(element, at);
+  const title = slide.elements.find(({ slot }) => slot === "title");
+  const { transition: _, source: __, origin: ___, sourcePart: ____, ...same } = slide;
+  const elements = [...(title ? [title] : []), rest].map(({ sourceShape: _____, ...one }) => ({ ...one, id: newId() }));
+  return [changed(slide, element.id, () => first), { ...same, id: newId(), notes: [], elements }];
 }
 
 function dividedText(element: TextElement, at: number): [TextElement, TextElement] {

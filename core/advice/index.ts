@@ -1,0 +1,4 @@
+export { type Advice, adviceOn } from "./advice";
+export type { Finding } from "./check";
+export { CHECKS, type CheckName } from "./checks";
+export { fitOf, type Misfit, type Remedy, type SlideFit } from "./fit";
