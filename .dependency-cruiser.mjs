@@ -74,7 +74,7 @@ const ROOMS = {
   "web/deck": [...CORE, "server/api", "web/ui", "web/api", "web/worker", "web/jobs"],
   "web/sources": [...CORE, "server/api", "web/ui", "web/api", "web/deck"],
   "web/richtext": [...CORE, "web/ui", "web/deck", "web/sources"],
-  "web/design": [...CORE, "web/ui", "web/deck"],
+  "web/design": [...CORE, "server/api", "web/ui", "web/api", "web/deck"],
   "web/shell": [...CORE, "web/ui", "web/keys", "web/deck", "web/design"],
   "web/gather": [...CORE, "server/api", "web/ui", "web/api", "web/keys", "web/jobs", "web/deck", "web/shell"],
   web: [

@@ -193,7 +193,14 @@ test("thirty decks are found by their names, merged into one, and none is touche
   await expect(option(page, 1)).toBeVisible();
   const merged = await deckOf(page, idIn(page));
   expect(merged.slides.filter(({ origin }) => origin).length).toBeGreaterThan(60);
-  expect(Object.keys(merged.themes ?? {}).sort()).toEqual(["Chalk", "Foreshore"]);
+  expect(Object.keys(merged.themes ?? {}).sort()).toEqual([
+    "Chalk",
+    "Contour",
+    "Foreshore",
+    "Log book",
+    "Regatta",
+    "Tide pool",
+  ]);
   expect(merged.slides.some(({ theme }) => theme === "Chalk")).toBe(true);
   expect(await deckOf(page, "tb2-03-curlew")).toEqual(before);
 });

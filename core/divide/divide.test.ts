@@ -1,6 +1,7 @@
 import { compareDecks } from "@unitext/core/diff";
 import { apply, copies, insertAt } from "@unitext/core/edit";
 import {
+  type Element,
   type Deck,
   emptyDeck,
   newSlide,
@@ -532,6 +533,38 @@ describe("a merge that restyles", () => {
         "b",
         "it takes the theme of the target, without the background of its layout, one drawing of its layout and the places and letters of one text of its own",
       ],
+    ]);
+  });
+
+  it("leaves everything where it is on a slide with drawings, on plain paper, with text that shrinks to its room", () => {
+    const drawn = housed("b");
+    const picture: Element = {
+      kind: "picture",
+      id: "p",
+      slot: null,
+      source: "p.png",
+      alt: "Quay",
+      frame: { x: 10, y: 30, width: 60, height: 40 },
+    };
+    const [only] = drawn.slides;
+    const slides = [{ ...must(only), elements: [...must(only).elements, picture] }];
+    const { deck, accounts } = merge(
+      [
+        { deck: housed("a"), version: 0 },
+        { deck: { ...drawn, slides }, version: 0 },
+      ],
+      { appearance: "match" },
+      { newId: idSource("n"), deckId: () => "m" },
+    );
+    const [, restyled] = deck.slides;
+    expect(restyled?.background).toEqual({ colour: deck.theme.colours.paper });
+    expect(restyled?.elements.map(({ frame }) => frame)).toEqual([
+      { x: 5, y: 5, width: 50, height: 20 },
+      { x: 10, y: 30, width: 60, height: 40 },
+    ]);
+    expect(restyled?.elements[0]?.box?.fit).toBe("shrink");
+    expect(accounts.map(({ why }) => why)).toEqual([
+      "it takes the theme of the target, without the background of its layout, one drawing of its layout and the letters of one text of its own",
     ]);
   });
 

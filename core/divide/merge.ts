@@ -4,6 +4,7 @@ import {
   deckLink,
   Failure,
   metadataOf,
+  hasPositioned,
   withoutOwnAppearance,
   nameOf,
   newSlide,
@@ -72,7 +73,11 @@ function droppedAppearance(slide: Slide, deck: Deck): string[] {
       ? [`${master.elements.length === 1 ? "one drawing" : `${master.elements.length} drawings`} of its layout`]
       : []),
     ...(slide.regions?.length ? ["the places of footer, date and number"] : []),
-    ...(placed ? [`the places and letters of ${placed === 1 ? "one text" : `${placed} texts`}`] : []),
+    ...(placed
+      ? [
+          `the ${hasPositioned(slide) ? "letters" : "places and letters"} of ${placed === 1 ? "one text" : `${placed} texts`}`,
+        ]
+      : []),
   ];
 }
 
@@ -217,7 +222,7 @@ class Merge {
     const dropped = keeps ? [] : droppedAppearance(slide, deck);
     if (dropped.length)
       this.account(deck, from, `it takes the theme of the target, without ${listed(dropped)} of its own`, false);
-    const { theme: _, ...plain } = this.files.on(keeps ? slide : withoutOwnAppearance(slide), deck);
+    const { theme: _, ...plain } = this.files.on(keeps ? slide : withoutOwnAppearance(slide, this.place.theme), deck);
     const theme = appearance === "keep" ? this.themes.take(themeOf(slide, deck)) : undefined;
     return theme === undefined ? plain : { ...plain, theme };
   }

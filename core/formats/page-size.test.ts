@@ -50,7 +50,7 @@ describe.each(["pptx", "odp"] as const)("a deck from a .%s", (format) => {
   it("keeps the look of the deck on slides that were given it", () => {
     const next: Deck = {
       ...deck,
-      slides: deck.slides.map((slide, nth) => (nth === 1 ? withoutOwnAppearance(slide) : slide)),
+      slides: deck.slides.map((slide, nth) => (nth === 1 ? withoutOwnAppearance(slide, deck.theme) : slide)),
     };
     const again = read(write(next, format), `look.${format}`, "t");
     expect(again.slides.map(({ master }) => master !== undefined)).toEqual(

@@ -146,32 +146,46 @@ export function themeOf(slide: Pick<Slide, "theme">, metadata: Pick<DeckMetadata
   return (slide.theme !== undefined ? metadata.themes?.[slide.theme] : undefined) ?? metadata.theme;
 }
 
+/** Whether a slide has elements in places of their own: drawings, pictures or texts beside its slots. */
+export const hasPositioned = ({ elements }: Slide): boolean =>
+  elements.some(({ slot, frame }) => slot === null && frame !== undefined);
+
+/** Returns a text in the font, size and colour of its place. Bold, italic and links stay. */
+const withoutProperties = (text: RichText): RichText =>
+  text.map(({ properties: _, ...paragraph }) => ({
+    ...paragraph,
+    runs: paragraph.runs.map(({ properties: __, ...item }) => item),
+  }));
+
+/** Returns an element in the theme of its deck; one that is to stay where it is shrinks its text to the room that it has. */
+function inDeckTheme(element: Element, stays: boolean): Element {
+  const { style, box, frame, ...rest } = element;
+  const place = frame ? { frame } : {};
+  // On a fill of its own a text keeps the colours that go with it.
+  const keepsStyle = style !== undefined && (element.kind !== "text" || element.fill !== undefined);
+  const styled = keepsStyle ? { style } : {};
+  const shrinks = element.kind === "text" && !keepsStyle && frame !== undefined ? { fit: "shrink" as const } : {};
+  if (element.slot === null)
+    return { ...rest, ...place, ...(box || shrinks.fit ? { box: { ...box, ...shrinks } } : {}), ...styled } as Element;
+  const plain = mapElementTexts(rest as Element, withoutProperties);
+  return stays ? ({ ...plain, ...place, ...(frame ? { box: { ...box, ...shrinks } } : {}) } as Element) : plain;
+}
+
 /**
- * Returns the slide in the deck's own theme: without master, text styles and frames of its slots. Positioned elements
- * stay.
+ * Returns a slide in a theme of its deck: without master and text styles. Where everything is in slots, it takes the
+ * places of the design. Where something has a place of its own, everything stays where it is, on the plain paper of the
+ * theme, so that no text comes to lie under anything.
  */
-export function withoutOwnAppearance(given: Slide): Slide {
+export function withoutOwnAppearance(given: Slide, theme: Theme): Slide {
   if (given.master === undefined) return given;
   const { master: _, regions: __, background, ...slide } = given;
+  const stays = hasPositioned(given);
+  const picture = background && "picture" in background ? background : undefined;
+  const behind = picture ?? (stays ? { colour: theme.colours.paper } : undefined);
   return {
     ...slide,
-    ...(background && "picture" in background ? { background } : {}),
-    elements: slide.elements.map((element): Element => {
-      const { style, box, frame, ...rest } = element;
-      const plain = (text: RichText): RichText =>
-        text.map(({ properties: own, ...paragraph }) => ({
-          ...paragraph,
-          runs: paragraph.runs.map(({ properties, ...item }) => item),
-        }));
-      return element.slot === null
-        ? ({
-            ...rest,
-            ...(frame ? { frame } : {}),
-            ...(box ? { box } : {}),
-            ...(style && element.kind !== "text" ? { style } : {}),
-          } as Element)
-        : mapElementTexts(rest as Element, plain);
-    }),
+    ...(behind ? { background: behind } : {}),
+    elements: slide.elements.map((element) => inDeckTheme(element, stays)),
   };
 }
 

@@ -254,4 +254,5 @@ export const Me = z.object({ id: Id, name: z.string() });
 export type Me = z.infer<typeof Me>;
 
 export * from "./data";
+export * from "./themes";
 export * from "./translate";

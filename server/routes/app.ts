@@ -23,6 +23,7 @@ import { knownHost, sameOrigin } from "./origin";
 import { session, signOut } from "./sessions";
 import { sourceRoutes } from "./sources";
 import { languageResourceRoutes } from "./languageresources";
+import { themeRoutes } from "./themes";
 import { translationRoutes } from "./translations";
 
 export interface Site {
@@ -68,6 +69,7 @@ export function createApp(context: AppContext, { client, log, hosts = [] }: Site
     sourceRoutes,
     translationRoutes,
     languageResourceRoutes,
+    themeRoutes,
     bindingRoutes,
   ])
     app.use("/api", routes(context));

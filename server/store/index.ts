@@ -13,6 +13,7 @@ export * as schema from "./schema";
 export { type Reader, rowOf, runningOrder } from "./rows";
 export * from "./memory";
 export * from "./terms";
+export * from "./themes";
 export * from "./segments";
 export * from "./shares";
 export * from "./slidekeys";

@@ -1,5 +1,5 @@
 import type { Change } from "@unitext/core/edit";
-import type { CsvReading, DeckMetadata, RichText, Slide } from "@unitext/core/model";
+import type { CsvReading, DeckMetadata, RichText, Slide, Theme } from "@unitext/core/model";
 import type { Report } from "@unitext/core/tally";
 import type { Context, Piece, SegmentState, Term } from "@unitext/core/translate";
 import type { JobResult } from "../api";
@@ -61,7 +61,7 @@ export const decks = pgTable(
       .notNull()
       .references(() => users.id),
     metadata: jsonb("metadata").$type<Omit<DeckMetadata, "id">>().notNull(),
-    /** The schema version of \`metadata\`. */
+    /** The schema version of `metadata`. */
     schema: schemaVersion(),
     version: integer("version").notNull().default(0),
     /** What was typed in Write, and the version of the deck that says the same. */
@@ -89,7 +89,7 @@ export const slides = pgTable(
     parent: text("parent_id"),
     body: jsonb("body").$type<Omit<Slide, "id" | "parent" | "notes">>().notNull(),
     notes: jsonb("notes").$type<RichText>().notNull(),
-    /** The schema version of \`body\` and \`notes\`. */
+    /** The schema version of `body` and `notes`. */
     schema: schemaVersion(),
   },
   (table) => [primaryKey({ columns: [table.deck, table.id] }), index("slides_order").on(table.deck, table.key)],
@@ -283,6 +283,22 @@ export const segments = pgTable(
     at: moment("at"),
   },
   (table) => [primaryKey({ columns: [table.deck, table.id] })],
+);
+
+/** The themes that a person has saved, by name. */
+export const themes = pgTable(
+  "themes",
+  {
+    owner: text("owner_id")
+      .notNull()
+      .references(() => users.id, { onDelete: "cascade" }),
+    name: text("name").notNull(),
+    theme: jsonb("theme").$type<Theme>().notNull(),
+    /** The schema version of `theme`. */
+    schema: schemaVersion(),
+    at: moment("at"),
+  },
+  (table) => [primaryKey({ columns: [table.owner, table.name] })],
 );
 
 /** The terms of a person in a pair of languages. */

@@ -20,6 +20,7 @@ import { Choices } from "../ui/Choices";
 import { Colour } from "../ui/ColourField";
 import { Dialog } from "../ui/Dialog";
 import { sampleSlides } from "./samples";
+import { useSavedThemes } from "./savedthemes";
 
 interface Sample {
   slide: Slide;
@@ -38,13 +39,19 @@ function inDesign(choice: ThemeChoice, design: OfferedDesign): ThemeChoice {
 
 const inTheme = (deck: Deck, theme: Theme) => metadataOf({ ...deck, theme });
 
-/** A small slide of the deck in a design. */
-function DesignCard({ design, sample, choice }: { design: OfferedDesign; sample: Sample; choice: ThemeChoice }) {
+/** A small slide of the deck in a theme. */
+function ThemeCard({ theme, sample }: { theme: Theme; sample: Sample }) {
   const { deck } = useDeck();
   const [own] = useMemo(() => copied([sample]), [sample]);
-  const metadata = useMemo(() => inTheme(deck, chosenTheme(inDesign(choice, design))), [deck, choice, design]);
+  const metadata = useMemo(() => inTheme(deck, theme), [deck, theme]);
   const { slide, number } = must(own);
   return <SmallSlide slide={slide} number={number} metadata={metadata} deck={deck.id} width={176} />;
+}
+
+/** A small slide of the deck in a design. */
+function DesignCard({ design, sample, choice }: { design: OfferedDesign; sample: Sample; choice: ThemeChoice }) {
+  const theme = useMemo(() => chosenTheme(inDesign(choice, design)), [choice, design]);
+  return <ThemeCard theme={theme} sample={sample} />;
 }
 
 /** Slides of the deck in the theme that is tried: one large, the others below it. */
@@ -149,13 +156,113 @@ function Settings({ choice, onChoice }: { choice: ThemeChoice; onChoice: (choice
   );
 }
 
-/** Chooses the design, mood, fonts and colours of the deck, seen on its own slides. Arrow keys try, Enter takes. */
+/** The designs that the person has saved, each on a slide of the deck, with what can be done with it. */
+function SavedDesigns({
+  saves,
+  sample,
+  taken,
+  onTake,
+}: {
+  saves: ReturnType<typeof useSavedThemes>;
+  sample: Sample;
+  taken: string | undefined;
+  onTake: (theme: Theme) => void;
+}) {
+  const { session } = useDeck();
+  if (!saves.saved.length) return null;
+  const all = async (name: string) => {
+    const count = await saves.putOnDecks(name);
+    session.notify(
+      count ? `“${name}” is now on ${count} more decks as it was saved.` : `All decks have “${name}” as it was saved.`,
+    );
+  };
+  return (
+    <div className="mb-4">
+      <Choices
+        legend="Your designs"
+        showLegend
+        layout="columns"
+        value={taken}
+        onChange={(name) => {
+          const found = saves.saved.find(({ theme }) => theme.name === name);
+          if (found) onTake(found.theme);
+        }}
+        options={saves.saved.map(({ theme, decks }) => ({
+          value: theme.name,
+          label: <span className="min-w-0 truncate">{theme.name}</span>,
+          content: (
+            <>
+              <ThemeCard theme={theme} sample={sample} />
+              <span className="mt-1 flex flex-wrap items-center gap-1 text-xs">
+                <span className="quiet flex-1">{decks === 1 ? "1 deck" : `${decks} decks`}</span>
+                {decks > 0 && (
+                  <button type="button" className="btn btn-ghost btn-xs" onClick={() => void all(theme.name)}>
+                    Bring decks up to date
+                  </button>
+                )}
+                <button type="button" className="btn btn-ghost btn-xs" onClick={() => void saves.forget(theme.name)}>
+                  Delete<span className="sr-only"> {theme.name}</span>
+                </button>
+              </span>
+            </>
+          ),
+        }))}
+      />
+    </div>
+  );
+}
+
+/** Saves the theme that is tried under a name of its own. */
+function SaveDesign({ theme, onSave }: { theme: Theme; onSave: (name: string) => Promise<void> }) {
+  const [name, setName] = useState("");
+  const given = name.trim().slice(0, 80);
+  return (
+    <div className="mt-2 flex items-end gap-2 text-sm">
+      <label className="min-w-0 flex-1">
+        <span className="font-semibold">Save as your own design</span>
+        <input
+          className="input input-sm w-full"
+          value={name}
+          maxLength={80}
+          placeholder={theme.name}
+          onChange={({ target }) => setName(target.value)}
+          onKeyDown={(event) => {
+            if (event.key !== "Enter" || !given) return;
+            event.preventDefault();
+            void onSave(given);
+          }}
+        />
+      </label>
+      <button type="button" className="btn btn-sm" disabled={!given} onClick={() => void onSave(given)}>
+        Save
+      </button>
+    </div>
+  );
+}
+
+/**
+ * Chooses the design, mood, fonts and colours of the deck, seen on its own slides, and saves them under a name. Arrow keys
+ * try, Enter takes.
+ */
 export function DesignDialog({ onClose }: { onClose: () => void }) {
   const { deck, session } = useDeck();
-  const [choice, setChoice] = useState(() => choiceOf(deck.theme));
+  const saves = useSavedThemes();
+  const [choice, choose] = useState(() => choiceOf(deck.theme));
+  // A saved design is taken as it is, until something of it is changed.
+  const [own, setOwn] = useState<Theme | undefined>(deck.theme);
+  const setChoice = (next: ThemeChoice) => {
+    setOwn(undefined);
+    choose(next);
+  };
+  const takeSaved = (theme: Theme) => {
+    choose(choiceOf(theme));
+    setOwn(theme);
+  };
   const samples = useMemo(() => sampleSlides(deck), [deck]);
-  const theme = useMemo(() => chosenTheme(choice), [choice]);
+  const theme = useMemo(() => own ?? chosenTheme(choice), [own, choice]);
+  const newer = saves.newerThan(deck.theme);
   const first = samples[0];
+  const isSaved = own !== undefined && saves.saved.some((one) => one.theme.name === own.name);
   return (
     <Dialog
       title="Design"
@@ -177,11 +284,23 @@ export function DesignDialog({ onClose }: { onClose: () => void }) {
     >
       <div className="flex min-h-0 flex-1 gap-6 max-md:flex-col max-md:overflow-y-auto">
         <div className="min-h-0 shrink-0 overflow-y-auto p-1 md:w-[25.5rem]">
+          {newer && (
+            <p className="border-warning mb-3 border-l-4 pl-2 text-sm">
+              “{newer.name}” has been saved with changes since this deck took it.{" "}
+              <button type="button" className="btn btn-xs" onClick={() => takeSaved(newer)}>
+                Try the saved state
+              </button>
+            </p>
+          )}
+          {first && (
+            <SavedDesigns saves={saves} sample={first} taken={isSaved ? own?.name : undefined} onTake={takeSaved} />
+          )}
           {first && (
             <Choices
-              legend="Design"
+              legend="Designs"
+              showLegend={saves.saved.length > 0}
               layout="columns"
-              value={choice.design === "plain" ? undefined : choice.design}
+              value={choice.design === "plain" || isSaved ? undefined : choice.design}
               onChange={(design) => setChoice(inDesign(choice, design))}
               options={OFFERED_DESIGNS.map((design) => ({
                 value: design,
@@ -197,6 +316,14 @@ export function DesignDialog({ onClose }: { onClose: () => void }) {
             {DESIGNS[choice.design].label}: {DESIGNS[choice.design].description.toLowerCase()}
           </p>
           <Settings choice={choice} onChoice={setChoice} />
+          <SaveDesign
+            theme={theme}
+            onSave={async (name) => {
+              const named = { ...theme, name };
+              await saves.save(named);
+              takeSaved(named);
+            }}
+          />
         </div>
       </div>
     </Dialog>

@@ -66,7 +66,7 @@ export function Appearance({
             className="btn btn-sm w-full"
             onClick={() =>
               session.apply(
-                { kind: "setSlide", slide: slide.id, as: withoutOwnAppearance(slide) },
+                { kind: "setSlide", slide: slide.id, as: withoutOwnAppearance(slide, deck.theme) },
                 { words: "Gave the slide the theme of the deck" },
               )
             }
