@@ -177,6 +177,19 @@ describe.each(OFFERED_DESIGNS)("the design %s", (design) => {
     },
   );
 
+  it("gives all titles the look that a deck sets for them, readable on whatever they are on", () => {
+    const metadata = metadataIn(design, "light", "en");
+    const roles = { title: { size: 30, colour: "#7a2e57", font: "Caladea", italic: true } } as const;
+    const own = { ...metadata, theme: { ...metadata.theme, roles } };
+    const slide = slideOf("points", CONTENTS.little);
+    const scene = layoutSlide(slide, { metadata: own, number: 1, fonts });
+    const line = leavesOf(scene.nodes).find((node) => node.kind === "text" && node.role === "title");
+    const [run] = line?.kind === "text" ? must(line.lines[0]).runs : [];
+    expect([run?.size, run?.face.startsWith("caladea"), run?.face.includes("italic")]).toEqual([30, true, true]);
+    const behind = backgroundOf(scene)(must(run).x, must(line?.kind === "text" ? line.lines[0] : undefined).y - 8);
+    expect(contrast(must(run).fill, behind)).toBeGreaterThanOrEqual(LARGE_CONTRAST - 0.05);
+  });
+
   it("draws shapes that have a fill or an outline", () => {
     for (const name of names)
       for (const { fill, stroke } of designMaster(name, metadataIn(design, "light", "en")).elements)

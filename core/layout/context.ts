@@ -37,7 +37,13 @@ const sizedThemes = new WeakMap<Theme, Map<number, Theme>>();
 function themeInSize(theme: Theme, size: number): Theme {
   const held = sizedThemes.get(theme) ?? new Map<number, Theme>();
   sizedThemes.set(theme, held);
-  const made = held.get(size) ?? { ...theme, scale: { ...theme.scale, body: theme.scale.body * size } };
+  const { scale, roles } = theme;
+  const body = roles?.body?.size;
+  const made = held.get(size) ?? {
+    ...theme,
+    scale: { ...scale, body: scale.body * size },
+    ...(body ? { roles: { ...roles, body: { ...roles.body, size: body * size } } } : {}),
+  };
   held.set(size, made);
   return made;
 }

@@ -32,7 +32,8 @@ class FaceCollector {
 
   constructor(private readonly metadata: SlideContext["metadata"]) {
     const { heading, body, code } = metadata.theme.fonts;
-    this.families = new Set([heading, body, code].map(familyNamed));
+    const own = Object.values(metadata.theme.roles ?? {}).flatMap(({ font }) => font ?? []);
+    this.families = new Set([heading, body, code, ...own].map(familyNamed));
     const { bullets = [], regions } = DESIGNS[metadata.theme.design];
     this.add(`${DIGITS}.,•–abc %·−-${bullets.join("")}`);
     this.add(metadata.regions.footer, { bold: regions?.footer?.strong ?? false });

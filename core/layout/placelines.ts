@@ -61,7 +61,7 @@ class LinePlacer {
     private readonly context: TextContext,
   ) {
     const { fonts, theme } = context;
-    const family = familyNamed(theme.fonts[roleAppearance(place.role, theme).font]);
+    const family = familyNamed(roleAppearance(place.role, theme).family);
     this.usual = fonts.face(must((family.faces[0] ?? FAMILIES[0]?.faces[0])?.id)).metrics;
   }
 
@@ -199,7 +199,7 @@ function fillOf({ fill, link, tone, code }: Style, { theme, role, styled, own }:
   if (link) return colours.link;
   if (tone) return toneColour(tone, colours);
   if (styled) return colours.ink;
-  return code ? colours.second : colours[roleAppearance(role, theme).colour];
+  return code ? colours.second : roleAppearance(role, theme).fill;
 }
 
 /** Returns the run that a piece begins. `size` is that of the text in points. */

@@ -1,9 +1,15 @@
-import { DESIGNS, type RoleStyle, type SlotRole, type Theme } from "@unitext/core/model";
+import { DESIGNS, readableOn, type RoleStyle, type SlotRole, type Theme } from "@unitext/core/model";
 import { type FontSet, faceFor, familyNamed } from "./fonts";
 import { LINE_HEIGHT, PARAGRAPH_GAP } from "./slots";
 
-/** How text of a role is set in a theme. */
-export type RoleAppearance = Required<RoleStyle>;
+/** How text of a role is set in a theme, with its font family and its colour. */
+export interface RoleAppearance extends Required<RoleStyle> {
+  family: string;
+  fill: string;
+  /** Whether the deck gives the role a font or a colour of its own. */
+  hasOwnFont: boolean;
+  hasOwnColour: boolean;
+}
 
 /**
  * The appearance of text of a role in terms that a file can express: the theme's font, a colour by its name in the
@@ -16,7 +22,7 @@ export interface RoleProperties extends RoleAppearance {
   gap: number;
 }
 
-const USUAL: RoleAppearance = {
+const USUAL: Required<RoleStyle> = {
   font: "body",
   colour: "ink",
   strong: false,
@@ -24,6 +30,9 @@ const USUAL: RoleAppearance = {
   capitals: false,
   spacing: 0,
 };
+
+/** The least contrast of a colour that a person has chosen: that of large text (WCAG 2.2, 1.4.3). */
+const LARGE_CONTRAST = 3;
 
 /** How roles are set where the design says nothing else. */
 const BY_ROLE: { readonly [R in SlotRole]?: RoleStyle } = {
@@ -44,7 +53,23 @@ export function roleAppearance(role: SlotRole, theme: Theme): RoleAppearance {
   appearances.set(theme, held);
   const known = held.get(role);
   if (known) return known;
-  const made = { ...USUAL, ...BY_ROLE[role], ...DESIGNS[theme.design].roles?.[role] };
+  const { font, colour, strong, italic, capitals } = theme.roles?.[role] ?? {};
+  const design: Required<RoleStyle> = { ...USUAL, ...BY_ROLE[role], ...DESIGNS[theme.design].roles?.[role] };
+  const style: Required<RoleStyle> = {
+    ...design,
+    strong: strong ?? design.strong,
+    italic: italic ?? design.italic,
+    capitals: capitals ?? design.capitals,
+  };
+  const { colours, fonts } = theme;
+  const made = {
+    ...style,
+    family: font ?? fonts[style.font],
+    // A colour that was chosen on paper may have to be read on a field.
+    fill: colour ? readableOn(colour, colours.paper, LARGE_CONTRAST) : colours[style.colour],
+    hasOwnFont: font !== undefined,
+    hasOwnColour: colour !== undefined,
+  };
   held.set(role, made);
   return made;
 }
@@ -58,7 +83,7 @@ export function roleProperties(role: SlotRole, theme: Theme, fonts: FontSet): Ro
   const known = held.get(role);
   if (known) return known;
   const appearance = roleAppearance(role, theme);
-  const family = familyNamed(theme.fonts[appearance.font]);
+  const family = familyNamed(appearance.family);
   const { line } = fonts.face(faceFor(family, 0x61, appearance.strong, false, "").id).metrics;
   const made = { ...appearance, line: LINE_HEIGHT[role] / line, gap: PARAGRAPH_GAP[role] };
   held.set(role, made);

@@ -252,5 +252,5 @@ const SIZES: Record<SlotRole, (scale: Scale) => number> = {
 
 /** Returns the text size of a role at full size, in points on this page. */
 export function sizeOf(role: SlotRole, theme: Theme, page: Page): number {
-  return SIZES[role](theme.scale) * pageScale(page);
+  return (theme.roles?.[role]?.size ?? SIZES[role](theme.scale)) * pageScale(page);
 }

@@ -106,7 +106,7 @@ export function styleFor(
   // Text in the style of a file takes nothing but the font from its role.
   const appearance = roleAppearance(role, theme);
   const own = em ? undefined : appearance;
-  const family = familyNamed(theme.fonts[code ? "code" : appearance.font]);
+  const family = familyNamed(code ? theme.fonts.code : appearance.family);
   const bold = marks.includes("strong") || (!code && (own?.strong ?? role === "number"));
   const noted = marks.includes(NOTE_MARK);
   const tone = marks.find((mark) => mark.startsWith(TONE))?.slice(TONE.length) as CodeTone | undefined;

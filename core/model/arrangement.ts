@@ -1,19 +1,21 @@
 import { z } from "zod";
 
-/** The purpose of a slot, on which the theme's text scale and the formats' placeholders depend. */
-export type SlotRole =
-  | "opening"
-  | "title"
-  | "subtitle"
-  | "body"
-  | "statement"
-  | "number"
-  | "caption"
-  | "picture"
-  | "figure"
-  | "references"
-  | "corner"
-  | "name";
+/** The purposes of slots, on which the theme's text scale and the formats' placeholders depend. */
+export const SLOT_ROLES = [
+  "opening",
+  "title",
+  "subtitle",
+  "body",
+  "statement",
+  "number",
+  "caption",
+  "picture",
+  "figure",
+  "references",
+  "corner",
+  "name",
+] as const;
+export type SlotRole = (typeof SLOT_ROLES)[number];
 
 /** A slot: what it is for, and where it is. */
 export interface SlotDescriptor {

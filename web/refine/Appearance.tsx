@@ -10,6 +10,7 @@ import {
   pageNamed,
   type Regions,
   type Slide,
+  slidePropertiesOf,
 } from "@unitext/core/model";
 import { useRef, useState } from "react";
 import { useDeck } from "../deck/DeckContext";
@@ -91,6 +92,25 @@ export function Appearance({
             </button>
           ))}
         </div>
+      </fieldset>
+      <fieldset disabled={!canEdit} className="mb-5">
+        <legend className="sr-only">Text of the slide</legend>
+        <Measure
+          label="Text size of this slide"
+          unit="%"
+          least={50}
+          most={200}
+          step={5}
+          value={(slide.textSize ?? 1) * 100}
+          onSet={(percent) => {
+            const { textSize: _, ...properties } = slidePropertiesOf(slide);
+            const next = percent === 100 ? properties : { ...properties, textSize: percent / 100 };
+            session.apply(
+              { kind: "setSlideProperties", slide: slide.id, properties: next },
+              { words: `Text size ${Math.round(percent)} %` },
+            );
+          }}
+        />
       </fieldset>
       <Motion slide={slide} {...play} />
       <fieldset disabled={!canEdit} className="mb-5">

@@ -107,14 +107,14 @@ function textStyle(
   const box = element && scene?.boxes.find((candidate) => candidate.element === element.id);
   const size = box?.size || style?.run?.size || sizeOf(role, theme, page);
   const appearance = roleAppearance(role, theme);
-  const family = familyNamed(style?.run?.font ?? theme.fonts[appearance.font]);
+  const family = familyNamed(style?.run?.font ?? appearance.family);
   const own = style ? undefined : appearance;
   const weight = own?.strong ? 700 : 400;
   const faces = family.faces
     .filter((face) => face.weight === weight && face.slant === (own?.italic ? "italic" : "normal"))
     .map(({ id }) => `"${cssFamily(id)}"`);
   const anchor = element?.box?.anchor ?? place?.anchor ?? (element?.kind === "shape" ? "middle" : "top");
-  const ink = style?.run?.colour ?? theme.colours[own?.colour ?? "ink"];
+  const ink = style?.run?.colour ?? own?.fill ?? theme.colours.ink;
   return {
     background: groundOf(theme.colours.paper, slide, element, ink),
     color: ink,

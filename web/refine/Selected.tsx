@@ -2,6 +2,7 @@ import { kindOf, type Element, type Frame, type PictureElement, type Slide } fro
 import { type Depth, type Side, SIDES } from "@unitext/core/edit";
 import { useDeck } from "../deck/DeckContext";
 import { ChartData } from "./ChartData";
+import { KindStyle } from "./KindStyle";
 import { LinkedData } from "./LinkedData";
 import { LeadsTo } from "../richtext/LeadsTo";
 import { Measure } from "./Measure";
@@ -81,6 +82,7 @@ export function Selected({
           {one.kind === "text" ? "Change the text" : "Write in the shape"}
         </button>
       )}
+      {one?.kind === "text" && <KindStyle slide={slide} text={one} />}
       {one?.kind === "picture" && canEdit && (
         <PictureParts
           picture={one}

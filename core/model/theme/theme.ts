@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { SLOT_ROLES } from "../arrangement";
 import { Colour } from "../units";
 import { DESIGN_NAMES } from "./names";
 
@@ -34,6 +35,17 @@ export type TextScale = z.infer<typeof TextScale>;
 export const DesignName = z.enum(DESIGN_NAMES);
 export type DesignName = z.infer<typeof DesignName>;
 
+/** How all text of a role looks in a deck, where that differs from the design. The size is in points, as in `scale`. */
+export const RoleOverride = z.object({
+  size: z.number().min(6).max(400).optional(),
+  colour: Colour.optional(),
+  font: z.string().min(1).max(200).optional(),
+  strong: z.boolean().optional(),
+  italic: z.boolean().optional(),
+  capitals: z.boolean().optional(),
+});
+export type RoleOverride = z.infer<typeof RoleOverride>;
+
 export const Theme = z.object({
   name: z.string().min(1).max(80),
   /** Where things are, how text looks, and what is drawn behind it. */
@@ -45,5 +57,6 @@ export const Theme = z.object({
   steps: z.array(z.number().positive().max(1)).min(1),
   /** The smallest readable size in points on a page 540 points high; no step goes below it. */
   minimum: z.number().positive(),
+  roles: z.partialRecord(z.enum(SLOT_ROLES), RoleOverride).optional(),
 });
 export type Theme = z.infer<typeof Theme>;

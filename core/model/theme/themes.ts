@@ -29,10 +29,12 @@ export interface ThemeChoice {
   fonts?: Theme["fonts"];
   /** One or two colours, from which the others follow. */
   seeds?: readonly [main: string, second?: string | undefined];
+  /** How text of some roles looks, whatever the design says. */
+  roles?: Theme["roles"];
 }
 
 /** Returns the theme of a choice. Where fonts or colours differ from those of the design, its name says so. */
-export function chosenTheme({ design, mood, fonts, seeds }: ThemeChoice): Theme {
+export function chosenTheme({ design, mood, fonts, seeds, roles }: ThemeChoice): Theme {
   const theme = designTheme(design, mood);
   const own = [...(fonts ? ["fonts"] : []), ...(seeds ? ["colours"] : [])];
   return {
@@ -40,11 +42,12 @@ export function chosenTheme({ design, mood, fonts, seeds }: ThemeChoice): Theme 
     ...(own.length ? { name: `${theme.name}, own ${own.join(" and ")}` } : {}),
     ...(fonts ? { fonts } : {}),
     ...(seeds ? { colours: colourSet(seeds[0], seeds[1], mood) } : {}),
+    ...(roles ? { roles } : {}),
   };
 }
 
 /** Returns the choice that a theme seems to be of. Fonts and colours that are not the design's are found again. */
-export function choiceOf({ design, fonts, colours }: Theme): ThemeChoice {
+export function choiceOf({ design, fonts, colours, roles }: Theme): ThemeChoice {
   const mood = contrast(colours.paper, "#000000") > contrast(colours.paper, "#ffffff") ? "light" : "dark";
   const own = designTheme(design, mood);
   const is = (a: unknown, b: unknown) => canonical(a) === canonical(b);
@@ -53,6 +56,7 @@ export function choiceOf({ design, fonts, colours }: Theme): ThemeChoice {
     mood,
     ...(is(own.fonts, fonts) ? {} : { fonts }),
     ...(is(own.colours, colours) ? {} : { seeds: [colours.accent, colours.second] as const }),
+    ...(roles ? { roles } : {}),
   };
 }
 

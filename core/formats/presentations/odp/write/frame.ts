@@ -182,7 +182,7 @@ function roleStyle({ presentation, size }: Shape, place: SlotPlace, { styles, th
     `role/${presentation !== undefined}/${size}/${place.role}/${place.anchor}/${place.align}`,
     theme,
     () => {
-      const { font, colour, strong, italic, capitals, spacing, line, gap } = roleProperties(place.role, theme, fonts);
+      const { family, fill, strong, italic, capitals, spacing, line, gap } = roleProperties(place.role, theme, fonts);
       return styles.style(presentation ? "presentation" : "graphic", {
         "graphic-properties": { ...BARE, "draw:textarea-vertical-align": place.anchor },
         "paragraph-properties": {
@@ -192,8 +192,8 @@ function roleStyle({ presentation, size }: Shape, place: SlotPlace, { styles, th
         },
         "text-properties": {
           "fo:font-size": length(size),
-          "fo:color": theme.colours[colour],
-          "style:font-name": theme.fonts[font],
+          "fo:color": fill,
+          "style:font-name": family,
           "fo:font-weight": strong ? "bold" : undefined,
           "fo:font-style": italic ? "italic" : undefined,
           "fo:text-transform": capitals ? "uppercase" : undefined,

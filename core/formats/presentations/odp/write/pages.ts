@@ -374,7 +374,12 @@ export class Pages {
     const families = [
       ...new Set(
         [this.metadata.theme, ...Object.values(this.metadata.themes ?? {})].flatMap(
-          ({ fonts: { heading, body, code } }) => [heading, body, code],
+          ({ fonts: { heading, body, code }, roles }) => [
+            heading,
+            body,
+            code,
+            ...Object.values(roles ?? {}).flatMap(({ font }) => font ?? []),
+          ],
         ),
       ),
     ];

@@ -108,7 +108,7 @@ function level(nth: number, size: number, options: LevelOptions): string {
         spc: appearance?.spacing ? Math.round(appearance.spacing * size * 100) : undefined,
         kern: 1200,
       },
-      `<a:solidFill>${colour}</a:solidFill><a:latin typeface="${font}"/><a:ea typeface="${font.replace("lt", "ea")}"/><a:cs typeface="${font.replace("lt", "cs")}"/>`,
+      `<a:solidFill>${colour}</a:solidFill><a:latin typeface="${escapeXml(font)}"/>${font.startsWith("+") ? `<a:ea typeface="${font.replace("lt", "ea")}"/><a:cs typeface="${font.replace("lt", "cs")}"/>` : ""}`,
     ),
   );
 }
@@ -131,12 +131,16 @@ const colourXml = (role: keyof typeof SCHEME, { metadata, theme }: Surroundings)
 function styleOf(role: SlotRole, on: Surroundings, align: keyof typeof SIDE): string {
   const { metadata, theme, fonts } = on;
   const size = sizeOf(role, theme, metadata.page);
-  const { font, colour, line, gap, ...appearance } = roleProperties(role, theme, fonts);
+  const { font, family, fill, colour, hasOwnFont, hasOwnColour, line, gap, ...appearance } = roleProperties(
+    role,
+    theme,
+    fonts,
+  );
   return Array.from({ length: 9 }, (_, nth) =>
     level(nth, size, {
       ...(role === "body" ? { bullet: { character: bulletAt(nth, theme), colour: colourXml("accent", on) } } : {}),
-      font: font === "heading" ? "+mj-lt" : "+mn-lt",
-      colour: colourXml(colour, on),
+      font: hasOwnFont ? family : font === "heading" ? "+mj-lt" : "+mn-lt",
+      colour: hasOwnColour ? srgb(fill) : colourXml(colour, on),
       appearance,
       align,
       gap,
