@@ -1,10 +1,7 @@
 import { must } from "@unitext/core/model";
-import { readFileSync } from "node:fs";
-import { createRequire } from "node:module";
 import { expect, type Page, test } from "@playwright/test";
+import { accessible } from "./accessible";
 import { drag, kept, stored, titles } from "./acts";
-
-const axe = readFileSync(createRequire(import.meta.url).resolve("axe-core/axe.min.js"), "utf8");
 
 interface Full {
   id: string;
@@ -39,32 +36,6 @@ async function deck(page: Page, name: string, text: string, view = "arrange"): P
 
 const course = (title: string, theme = "saltmarsh") =>
   `---\ntitle: ${title}\ntheme: ${theme}\n---\n\n# ${title}\n\n---\n\n# Water\n\n---\n\n## Tides\n\n- twice a day, see [dunes](#dunes)\n\n:::notes\n${"word ".repeat(120)}\n:::\n\n---\n\n## Levels\n\n- at the quay\n\n:::notes\n${"word ".repeat(120)}\n:::\n\n---\n\n# Sand\n\n---\n\n::slide{#dunes}\n\n## Dunes\n\n- they move\n\n:::notes\n${"word ".repeat(120)}\n:::\n\n---\n\n## Marram\n\n- it holds, see [the last word](#last)\n\n:::notes\n${"word ".repeat(120)}\n:::\n\n---\n\n::slide{#last}\n\n## Thanks\n`;
-
-/** Nothing that axe could say about the page as it stands. */
-async function accessible(page: Page, where: string): Promise<void> {
-  await page.evaluate(axe);
-  const found = await page.evaluate(async () => {
-    const { axe: run } = window as unknown as {
-      axe: {
-        run(
-          root: Document,
-          options: object,
-        ): Promise<{ violations: { id: string; nodes: { html: string; failureSummary: string }[] }[] }>;
-      };
-    };
-    const { violations } = await run.run(document, {
-      runOnly: ["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa", "best-practice"],
-    });
-    return violations.map(
-      ({ id, nodes }) =>
-        `${id}: ${nodes
-          .slice(0, 2)
-          .map(({ html, failureSummary }) => `${html.slice(0, 160)} — ${failureSummary}`)
-          .join(" | ")}`,
-    );
-  });
-  expect([where, found]).toEqual([where, []]);
-}
 
 test("slide 3 goes before 2, by mouse, by keys and on the spine; a frame, words and marks select; each is taken back", async ({
   page,

@@ -56,7 +56,13 @@ test("the whole story with the keyboard alone", async ({ page }) => {
   await tabTo(page, page.getByRole("textbox", { name: "Notes" }));
   await page.keyboard.type("Ask who has seen it move.");
   await page.keyboard.press("Escape");
-  await press(page, page.getByRole("button", { name: "Chalk" }));
+  await press(page, page.getByRole("button", { name: "Design", exact: true }));
+  const designs = page.getByRole("dialog", { name: "Design" });
+  await tabTo(page, designs.getByRole("radio", { name: "Salt marsh" }));
+  for (let step = 0; step < 3; step++) await page.keyboard.press("ArrowDown");
+  await expect(designs.getByText("Chalk: a printed page")).toBeVisible();
+  await page.keyboard.press("Enter");
+  await expect(designs).toBeHidden();
   await press(page, page.getByRole("button", { name: "4:3" }));
   await kept(page);
   const before = await stored(page);
@@ -147,7 +153,9 @@ test("the whole story with the mouse", async ({ page }) => {
   await page.getByRole("textbox", { name: "Notes" }).click();
   await page.keyboard.type("Slow down here.");
   await page.getByRole("button", { name: "Two columns" }).click();
-  await page.getByRole("button", { name: "Night watch" }).click();
+  await page.getByRole("button", { name: "Design", exact: true }).click();
+  await page.getByText("Night watch", { exact: true }).click();
+  await page.getByRole("button", { name: "Use this design" }).click();
   await page.getByRole("button", { name: "16:10" }).click();
   await kept(page);
   const { deck } = await stored(page);

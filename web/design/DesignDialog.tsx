@@ -67,16 +67,16 @@ function Preview({ samples, theme }: { samples: readonly Sample[]; theme: Theme 
       <SmallSlide slide={slide} number={number} metadata={metadata} deck={deck.id} width={496} label="Preview" />
       <div className="mt-2 flex gap-2" role="group" aria-label="Slides of the preview">
         {small.map((one, nth) => (
-          <button
-            key={one.slide.id}
-            type="button"
-            aria-pressed={nth === shown}
-            aria-label={`Slide ${one.number}`}
-            className={nth === shown ? "outline-2 outline-secondary" : ""}
-            onClick={() => setShown(nth)}
-          >
+          <div key={one.slide.id} className={`relative ${nth === shown ? "outline-2 outline-secondary" : ""}`}>
             <SmallSlide slide={one.slide} number={one.number} metadata={metadata} deck={deck.id} width={116} />
-          </button>
+            <button
+              type="button"
+              aria-pressed={nth === shown}
+              aria-label={`Slide ${one.number}`}
+              className="absolute inset-0 cursor-pointer"
+              onClick={() => setShown(nth)}
+            />
+          </div>
         ))}
       </div>
     </>
@@ -170,6 +170,7 @@ function SavedDesigns({
 }) {
   const { session } = useDeck();
   if (!saves.saved.length) return null;
+  const chosen = saves.saved.find(({ theme }) => theme.name === taken);
   const all = async (name: string) => {
     const count = await saves.putOnDecks(name);
     session.notify(
@@ -187,27 +188,27 @@ function SavedDesigns({
           const found = saves.saved.find(({ theme }) => theme.name === name);
           if (found) onTake(found.theme);
         }}
-        options={saves.saved.map(({ theme, decks }) => ({
+        options={saves.saved.map(({ theme }) => ({
           value: theme.name,
           label: <span className="min-w-0 truncate">{theme.name}</span>,
-          content: (
-            <>
-              <ThemeCard theme={theme} sample={sample} />
-              <span className="mt-1 flex flex-wrap items-center gap-1 text-xs">
-                <span className="quiet flex-1">{decks === 1 ? "1 deck" : `${decks} decks`}</span>
-                {decks > 0 && (
-                  <button type="button" className="btn btn-ghost btn-xs" onClick={() => void all(theme.name)}>
-                    Bring decks up to date
-                  </button>
-                )}
-                <button type="button" className="btn btn-ghost btn-xs" onClick={() => void saves.forget(theme.name)}>
-                  Delete<span className="sr-only"> {theme.name}</span>
-                </button>
-              </span>
-            </>
-          ),
+          content: <ThemeCard theme={theme} sample={sample} />,
         }))}
       />
+      {chosen && (
+        <p className="mt-2 flex flex-wrap items-center gap-2 text-sm">
+          <span className="quiet flex-1">
+            {chosen.theme.name}: on {chosen.decks === 1 ? "1 deck" : `${chosen.decks} decks`}
+          </span>
+          {chosen.decks > 0 && (
+            <button type="button" className="btn btn-xs" onClick={() => void all(chosen.theme.name)}>
+              Bring decks up to date
+            </button>
+          )}
+          <button type="button" className="btn btn-xs" onClick={() => void saves.forget(chosen.theme.name)}>
+            Delete
+          </button>
+        </p>
+      )}
     </div>
   );
 }
