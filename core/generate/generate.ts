@@ -4,6 +4,7 @@ import {
   type Deck,
   type DeckMetadata,
   emptyDeck,
+  type Extra,
   metadataOf,
   Id,
   type PointChoice,
@@ -21,6 +22,7 @@ import { composeDraft, type GenerateContext } from "./composedraft";
 import { cutDrafts } from "./cut";
 import { type Draft, emptyDraft, type Flow } from "./draft";
 import { metadataFrom } from "./metadata";
+import { agendaDraft, closingDraft, Sources, withContents } from "./extras";
 import { withGrownText } from "./growth";
 import type { Point } from "./points";
 
@@ -121,6 +123,8 @@ class Generation {
   private readonly choices: ReadonlyMap<string, PointChoice>;
   private readonly key: string;
   private count = 0;
+  /** The links and footnotes on the slides so far. */
+  readonly sources = new Sources();
   /** Whether no draft was made so far. */
   first = true;
 
@@ -151,7 +155,8 @@ class Generation {
     const { metadata, fonts } = this.context;
     const waiting = this.section;
     this.section = [];
-    const all = waiting.flatMap(({ composed }) => composed);
+    const made = waiting.flatMap(({ composed }) => composed);
+    const all = this.rule.extras?.includes("contents") ? withContents(made) : made;
     const grown = metadata && fonts && this.rule.overflow !== "leave" ? withGrownText(all, { metadata, fonts }) : all;
     let from = 0;
     for (const { draft, composed, points } of waiting) {
@@ -170,6 +175,7 @@ class Generation {
       const lines = must(ranges[at]);
       const { document } = this.context;
       within("slides", ++this.count, "slides");
+      this.sources.add(slide);
       yield {
         slide: document ? { ...slide, source: { document, ...lines, hash: hashOf(one, slide) } } : slide,
         lines,
@@ -247,12 +253,28 @@ export function* generate(
   const generation = new Generation(manuscript, rule, context);
   const { front } = manuscript;
   const hasTitle = front.title && front.titleSlide !== false;
-  for (const next of cutDrafts(manuscript.blocks, rule, manuscript.problems, rule.overflow === "leave")) {
+  const language = context.metadata?.language ?? "en";
+  const wants = (extra: Extra) => rule.extras?.includes(extra) ?? false;
+  // An agenda needs all headings before the first slide.
+  const blocks = wants("agenda") ? [...manuscript.blocks] : manuscript.blocks;
+  let agenda = wants("agenda") ? agendaDraft(manuscript, [...blocks], language) : undefined;
+  let line = 1;
+  for (const next of cutDrafts(blocks, rule, manuscript.problems, rule.overflow === "leave")) {
     if (generation.first && hasTitle && !(next.depth === 1 && sameTitle(next.title, front.title, rule)))
       yield* generation.take(openingDraft(front));
+    // The agenda follows the slide that opens the deck.
+    if (agenda && !generation.first) {
+      yield* generation.take(agenda);
+      agenda = undefined;
+    }
     yield* generation.take(next);
+    line = next.lines?.to ?? line;
   }
   if (generation.first && hasTitle) yield* generation.take(openingDraft(front));
+  yield* generation.finish();
+  const sources = wants("sources") ? generation.sources.draft(manuscript, language, line) : undefined;
+  if (sources) yield* generation.take(sources);
+  if (wants("closing")) yield* generation.take(closingDraft(manuscript, language, line));
   yield* generation.finish();
 }
 

@@ -33,6 +33,10 @@ export type NameLayout = z.infer<typeof NameLayout>;
 export const PointChoice = z.object({ sentence: z.string().max(20000), point: z.string().max(2000).nullable() });
 export type PointChoice = z.infer<typeof PointChoice>;
 
+/** Slides and lines that are added to those of the text: an agenda, what sections hold, sources, a closing slide. */
+export const EXTRAS = ["agenda", "contents", "sources", "closing"] as const;
+export type Extra = (typeof EXTRAS)[number];
+
 /** How a text becomes slides. */
 export const BreakRule = z.object({
   cuts: z.array(Cut).min(1).max(4),
@@ -41,6 +45,7 @@ export const BreakRule = z.object({
   names: NameLayout,
   /** Whether numeric tables become charts. */
   charts: z.boolean(),
+  extras: z.array(z.enum(EXTRAS)).max(EXTRAS.length).optional(),
   /** The user's decisions on single points. */
   points: z.array(PointChoice).max(20000).optional(),
 });

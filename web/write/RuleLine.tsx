@@ -4,6 +4,8 @@ import {
   type NameLayout,
   type Cut,
   DEFAULT_RULE,
+  type Extra,
+  EXTRAS,
   type OverflowPolicy,
   must,
 } from "@unitext/core/model";
@@ -26,6 +28,12 @@ const OVERFLOWS: Record<OverflowPolicy, string> = {
   continue: "continue on next slide",
   notes: "to the notes",
   leave: "leave",
+};
+const EXTRA_NAMES: Record<Extra, string> = {
+  agenda: "agenda",
+  contents: "contents on section openers",
+  sources: "sources at the end",
+  closing: "closing slide",
 };
 const NAME_LAYOUTS: Record<NameLayout, string> = { middle: "large in the middle", corner: "small in a corner" };
 
@@ -79,6 +87,39 @@ function Choice<V extends string>({
         ))}
       </select>
     </label>
+  );
+}
+
+/** Slides that are added to those of the text, in a menu. */
+function Extras({ rule, disabled, onRule }: { rule: BreakRule; disabled: boolean; onRule: (rule: BreakRule) => void }) {
+  const chosen = rule.extras ?? [];
+  const toggle = (extra: Extra, on: boolean) => {
+    const { extras: _, ...rest } = rule;
+    const next = EXTRAS.filter((one) => (one === extra ? on : chosen.includes(one)));
+    onRule(next.length ? { ...rest, extras: next } : rest);
+  };
+  return (
+    <details className="dropdown">
+      <summary className="btn btn-ghost btn-xs" title="Slides that are added to those of the text">
+        Add{chosen.length ? ` (${chosen.length})` : ""} …
+      </summary>
+      <ul className="dropdown-content hairline bg-base-100 z-20 w-60 border p-2">
+        {EXTRAS.map((extra) => (
+          <li key={extra}>
+            <label className="flex items-center gap-2 py-1">
+              <input
+                type="checkbox"
+                className="checkbox checkbox-xs"
+                checked={chosen.includes(extra)}
+                disabled={disabled}
+                onChange={({ target }) => toggle(extra, target.checked)}
+              />
+              {EXTRA_NAMES[extra]}
+            </label>
+          </li>
+        ))}
+      </ul>
+    </details>
   );
 }
 
@@ -176,6 +217,7 @@ export function RuleLine({
             />
             charts
           </label>
+          <Extras rule={rule} disabled={disabled} onRule={onRule} />
         </>
       )}
       {children}
