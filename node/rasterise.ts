@@ -1,5 +1,5 @@
 import { join } from "node:path";
-import { sceneSvg } from "@unitext/core/draw";
+import { sceneSvg, withVisibleLines } from "@unitext/core/draw";
 import { type FontSet, layoutSlide } from "@unitext/core/layout";
 import { type Deck, metadataOf } from "@unitext/core/model";
 import { Resvg } from "@resvg/resvg-js";
@@ -16,7 +16,8 @@ export function slidePng(
   const slide = deck.slides[number - 1];
   if (!slide) return new Uint8Array();
   const scene = layoutSlide(slide, { metadata: metadataOf(deck), number, fonts });
-  const svg = sceneSvg(scene, { outlines: fonts, picture: (sha256) => dataUri(deck, sha256, picture(sha256)) });
+  const shown = withVisibleLines(scene, (0.5 * deck.page.width) / width);
+  const svg = sceneSvg(shown, { outlines: fonts, picture: (sha256) => dataUri(deck, sha256, picture(sha256)) });
   return png(svg, width);
 }
 

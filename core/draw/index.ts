@@ -8,3 +8,4 @@ export {
   sceneSvg,
   type SvgOptions,
 } from "./svg";
+export { withVisibleLines } from "./hairlines";

@@ -42,12 +42,11 @@ function added(
   kind: Extra,
   title: string,
   text: RichText,
-  { line, depth, arrangement }: { line: number; depth: 1 | 2; arrangement: string },
+  { line, depth }: { line: number; depth: 1 | 2 },
 ): Draft {
   return {
     ...emptyDraft(),
     lines: { from: line, to: line },
-    mark: { arrangement },
     title: plain(title),
     depth,
     flow: text.length ? [{ kind: "text", text, lines: text.map(() => line) }] : [],
@@ -80,7 +79,6 @@ export function agendaDraft(manuscript: Manuscript, blocks: readonly Block[], la
   return added(manuscript, "agenda", titlesIn(language)?.agenda ?? "", list, {
     line: 1,
     depth: 2,
-    arrangement: "points",
   });
 }
 
@@ -89,7 +87,7 @@ export function closingDraft(manuscript: Manuscript, language: string, line: num
   const { author, event } = manuscript.front;
   const below = [author, event].filter((text): text is string => !!text).flatMap(plain);
   const title = titlesIn(language)?.closing ?? "";
-  return added(manuscript, "closing", title, below, { line, depth: 1, arrangement: "section" });
+  return added(manuscript, "closing", title, below, { line, depth: 1 });
 }
 
 /** The links and footnotes of slides, each once, in order. */
@@ -121,7 +119,7 @@ export class Sources {
     ];
     if (!list.length) return undefined;
     const title = titlesIn(language)?.sources ?? "";
-    return added(manuscript, "sources", title, list, { line, depth: 2, arrangement: "references" });
+    return added(manuscript, "sources", title, list, { line, depth: 2 });
   }
 }
 

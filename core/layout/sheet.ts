@@ -80,7 +80,13 @@ function smallSlide({ scene }: SheetItem, x: number, y: number, width: number): 
   return [
     { kind: "rect", x: x - 0.5, y: y - 0.5, width: width + 1, height: height + 1, fill: LINE },
     { kind: "rect", x, y, width, height, fill: scene.background },
-    ...scaledNodes(scene, x, y, scale),
+    // A design draws beyond the page.
+    {
+      kind: "group",
+      element: null,
+      clip: `M${x} ${y}h${width}v${height}h${-width}Z`,
+      nodes: scaledNodes(scene, x, y, scale),
+    },
   ];
 }
 

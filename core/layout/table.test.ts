@@ -70,6 +70,27 @@ describe("how the theme draws a table, said for files", () => {
     );
   });
 
+  it("draws no rule through a cell that reaches over several rows", () => {
+    const cell = (text: string, more: object = {}) => ({ text: plainText(text), ...more });
+    const element: TableElement = {
+      kind: "table",
+      id: "t",
+      slot: "table",
+      header: 1,
+      align: ["start", "start"],
+      rows: [
+        [cell("Gauge"), cell("Level")],
+        [cell("Quay", { rows: 2 }), cell("2.4")],
+        [null, cell("2.1")],
+      ],
+    };
+    const { box, nodes } = laid(element, "foreshore");
+    const rules = nodes.flatMap((node) => (node.kind === "rect" && node.y > box.y && node.height <= 2 ? [node] : []));
+    const inside = rules.filter(({ width }) => width < box.width - 1);
+    expect(inside).toHaveLength(1);
+    expect(inside[0]?.x).toBeGreaterThan(box.x + 10);
+  });
+
   it("gives no column less than its longest word needs, as long as there is room", () => {
     fc.assert(
       fc.property(table, (element) => {

@@ -259,19 +259,34 @@ export function setTable(
   const table = { size, used, overflow: Math.max(0, used - frame.height), grid: { widths, heights } };
   if (setting.measure) return { nodes: [], ...table };
   const nodes = [
-    ...tableRules(element, frame, heights, setting.theme),
+    ...tableRules(element, cells, frame, table.grid, setting),
     ...cells.map((cell) => cellNode(element.id, cell, frame, table.grid, size, setting)),
   ];
   return { nodes, ...table };
 }
 
+/** Returns the stretches of columns that no cell reaches over from one row to the next, as first column and count. */
+function freeColumns(columns: number, across: readonly Placed[]): [from: number, count: number][] {
+  const found: [number, number][] = [];
+  for (let column = 0; column < columns; column++) {
+    if (across.some((cell) => column >= cell.column && column < cell.column + cell.columns)) continue;
+    const last = found.at(-1);
+    if (last && last[0] + last[1] === column) last[1] += 1;
+    else found.push([column, 1]);
+  }
+  return found;
+}
+
 /** Draws the fills behind rows, and the rules under them. */
 function tableRules(
   { header }: TableElement,
-  { x, y, width }: Frame,
-  heights: readonly number[],
-  theme: Theme,
+  cells: readonly Placed[],
+  frame: Frame,
+  { widths, heights }: TableGrid,
+  setting: TextContext,
 ): SceneNode[] {
+  const { x, y, width } = frame;
+  const { theme } = setting;
   const { colours } = theme;
   const style = tableStyle(theme);
   const fills: SceneNode[] = [];
@@ -281,8 +296,20 @@ function tableRules(
     const fill = style.fill(row, header, colours);
     if (fill) fills.push({ kind: "rect", x, y: top, width, height, fill });
     const line = style.line(row, heights.length, header, colours);
-    if (line)
-      rules.push({ kind: "rect", x, y: top + height - line.width, width, height: line.width, fill: line.colour });
+    if (!line) return;
+    const across = cells.filter((cell) => cell.row <= row && cell.row + cell.rows - 1 > row);
+    for (const [from, count] of freeColumns(widths.length, across)) {
+      const left = columnLeft(frame, widths, from, count, setting);
+      const wide = spanOf(widths, from, count);
+      rules.push({
+        kind: "rect",
+        x: left,
+        y: top + height - line.width,
+        width: wide,
+        height: line.width,
+        fill: line.colour,
+      });
+    }
   });
   return [...fills, ...rules];
 }

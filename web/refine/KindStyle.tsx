@@ -1,4 +1,4 @@
-import { roleAppearance, sizeOf } from "@unitext/core/layout";
+import { placeTheme, roleAppearance, sizeOf, slotPlaces } from "@unitext/core/layout";
 import {
   FONT_PAIRINGS,
   PAGES,
@@ -39,7 +39,8 @@ export function KindStyle({ slide, text }: { slide: Slide; text: TextElement }) 
   const kind = role && KINDS[role];
   if (!role || !kind || text.style !== undefined) return null;
   const { theme } = deck;
-  const appearance = roleAppearance(role, theme);
+  const surface = text.slot === null ? undefined : slotPlaces(slide.arrangement, deck).get(text.slot)?.surface;
+  const appearance = roleAppearance(role, placeTheme(slide, surface, deck));
   const override = theme.roles?.[role] ?? {};
   const apply = (next: RoleOverride | undefined, words: string) => {
     const { [role]: _, ...others } = theme.roles ?? {};
