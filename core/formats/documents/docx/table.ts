@@ -1,7 +1,7 @@
-import { type Align, type Cell, within, must } from "@unitext/core/model";
+import { type Cell, within, must } from "@unitext/core/model";
 import type { Block, Figure } from "@unitext/core/text";
 import { child, childrenOf, localName, type XmlElement } from "../../shared/xml";
-import { cellOf, tableFigure } from "../../shared/document/table";
+import { cellOf, ColumnSides, tableFigure } from "../../shared/document/table";
 import { attributeOf, isOn, propertyValue } from "./styles";
 
 /** Reads the cells of a table: their blocks, and where to report what was adapted. */
@@ -45,7 +45,7 @@ export function readTable(
 ): { figure: Extract<Figure, { kind: "table" }>; after: Block[] } | undefined {
   const rows = parts(element, "tr");
   const grid: (Cell | null)[][] = rows.map(() => []);
-  const align: Align[] = [];
+  const sides = new ColumnSides();
   const open = new Map<number, Cell>();
   const after: Block[] = [];
   let header = 0;
@@ -67,7 +67,7 @@ export function readTable(
       } else {
         const { text, side, after: held } = cellOf(cellBlocks(cell, reader));
         after.push(...held);
-        if (side && y >= header && !align[x]) align[x] = side;
+        if (y >= header && text.length) sides.add(x, side);
         const made: Cell = { text, ...(columns > 1 ? { columns } : {}) };
         line[x] = made;
         if (merge) open.set(x, made);
@@ -81,6 +81,6 @@ export function readTable(
   const look = child(child(element, "tblPr"), "tblLook");
   const first =
     attributeOf(look, "firstRow") === "1" || (Number.parseInt(attributeOf(look, "val") ?? "0", 16) & 0x20) !== 0;
-  const figure = tableFigure({ grid, align, header, first }, (message) => reader.say(message));
+  const figure = tableFigure({ grid, align: sides.columns(), header, first }, (message) => reader.say(message));
   return figure && { figure, after };
 }

@@ -1,7 +1,7 @@
-import { type Align, type Cell, within } from "@unitext/core/model";
+import { type Cell, within } from "@unitext/core/model";
 import type { Block, Figure } from "@unitext/core/text";
 import { localName, type XmlNode, attribute } from "../../shared/xml";
-import { cellOf, tableFigure } from "../../shared/document/table";
+import { cellOf, ColumnSides, tableFigure } from "../../shared/document/table";
 
 /** Reads the cells of a table: their blocks, and where to report what was adapted. */
 export interface CellReader {
@@ -35,7 +35,7 @@ export function readTable(
   within("cells", rows.length, "table");
   let places = 0;
   const after: Block[] = [];
-  const align: Align[] = [];
+  const sides = new ColumnSides();
   const first = rows.findIndex(({ head }) => !head);
   const header = first < 0 ? rows.length : first;
   const grid = rows.map(({ row }, y) => {
@@ -50,7 +50,7 @@ export function readTable(
       reader.blocks(part.children, blocks);
       const { text, side, after: held } = cellOf(blocks);
       after.push(...held);
-      if (side && y >= header && !align[cells.length]) align[cells.length] = side;
+      if (y >= header && text.length) sides.add(cells.length, side);
       const columns = count(part, "number-columns-spanned", 100);
       const down = count(part, "number-rows-spanned", rows.length - y);
       for (let copy = 0; copy < repeated; copy++)
@@ -58,6 +58,6 @@ export function readTable(
     }
     return cells;
   });
-  const figure = tableFigure({ grid, align, header }, (message) => reader.say(message));
+  const figure = tableFigure({ grid, align: sides.columns(), header }, (message) => reader.say(message));
   return figure && { figure, after };
 }

@@ -45,6 +45,28 @@ const isBold = (cell: Cell | null): boolean =>
   cell === null ||
   (cell.text.length > 0 && cell.text.every(({ runs }) => runs.every(({ marks }) => marks?.includes("strong"))));
 
+/** The alignment of the columns of a table, from that of the cells below its header. */
+export class ColumnSides {
+  private readonly counts: { cells: number; sides: Partial<Record<Align, number>> }[] = [];
+
+  /** Counts a cell that has words. */
+  add(column: number, side: Align | undefined): void {
+    const count = (this.counts[column] ??= { cells: 0, sides: {} });
+    count.cells += 1;
+    if (side) count.sides[side] = (count.sides[side] ?? 0) + 1;
+  }
+
+  /** Returns the alignment that more than half of the cells of a column have, column by column. */
+  columns(): Align[] {
+    const columns: Align[] = [];
+    this.counts.forEach(({ cells, sides }, column) => {
+      const found = (["start", "centre", "end"] as const).find((side) => (sides[side] ?? 0) * 2 > cells);
+      if (found) columns[column] = found;
+    });
+    return columns;
+  }
+}
+
 /**
  * Makes a figure of a table; undefined when it has no cell. Short rows are filled, a first row that looks like a header
  * is one, and header cells lose their bold.
