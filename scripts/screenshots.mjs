@@ -118,7 +118,11 @@ await shot("gather", "/gather?names=TB2-*-*", async (page) => {
   await page.waitForTimeout(3500);
 });
 await shot("compare", "/decks/quarterly-monitoring/arrange/versions?with=quarterly-monitoring-board");
-await shot("arrange-dark", `${deck}/arrange`, (page) => page.getByRole("slider").fill("2"), "dark");
+await shot("design", `${deck}/refine`, async (page) => {
+  await page.getByRole("button", { name: "Design", exact: true }).click();
+  await page.getByText("Driftwood", { exact: true }).click();
+  await page.waitForTimeout(4000);
+});
 await shot("refine", `${deck}/refine`, spine(13));
 const house = "/decks/quay-in-autumn";
 await shot("speak", `${house}/speak`, spine(5));
