@@ -1,7 +1,8 @@
 import { type Cell, type DeckMetadata, type Frame, isEmptyText, type TableElement, must } from "@unitext/core/model";
 import { type SceneNode, bulletNodes } from "./scene";
 import { drawFill, strokeOf } from "./shapes";
-import { breakText, setText, shapeText } from "./text";
+import { breakText } from "./breaktext";
+import { setText, shapeText } from "./text";
 import type { TextContext } from "./textstyle";
 import { columnLeft, type SetTable, spanOf } from "./tablegrid";
 

@@ -13,7 +13,8 @@ import {
   must,
 } from "@unitext/core/model";
 import type { SceneNode, TableGrid } from "./scene";
-import { breakText, setText, shapeText } from "./text";
+import { breakText } from "./breaktext";
+import { setText, shapeText } from "./text";
 import type { ParagraphLayout, TextContext } from "./textstyle";
 import { setOwnTable } from "./owntable";
 import { columnLeft, spanOf, type SetTable } from "./tablegrid";

@@ -4,7 +4,6 @@ import {
   type Run,
   type TextStyle,
   canonical,
-  type Frame,
   type Paragraph,
   type RichText,
   run,
@@ -18,9 +17,9 @@ import {
 import { faceFor } from "./fonts";
 import { paragraphDirection, shapeParagraph, type StyleOf } from "./paragraph";
 import type { ShapedParagraph, Tabs } from "./shapedparagraph";
-import { breakLines, type LineRange } from "./linebreaking";
+import { BALANCED, balanced, breakText, withoutLoneWords } from "./breaktext";
 import type { SceneLine } from "./scene";
-import { LINE_HEIGHT, PARAGRAPH_GAP, type SlotPlace } from "./slots";
+import type { SlotPlace } from "./slots";
 import {
   type TextContext,
   HEADING,
@@ -35,7 +34,7 @@ import {
   listNumbers,
 } from "./textstyle";
 import { drawableCharacter, isSymbolFont } from "./symbols";
-import { edgesOf, placeLines, lineOf, type Broken } from "./placelines";
+import { placeLines, type Broken } from "./placelines";
 
 /**
  * Paragraphs shaped for a role, theme and language. Cached: trying another size or another break shapes nothing again.
@@ -254,21 +253,6 @@ function shapeStyled(
   return text.map((paragraph, index) => shaper.paragraph(paragraph, index));
 }
 
-/** Breaks paragraphs into lines at a size in points and a width in points. */
-export function breakText(blocks: readonly ParagraphLayout[], role: SlotRole, size: number, width: number): Broken {
-  const lines: Broken["lines"] = [];
-  let height = 0;
-  blocks.forEach((block, index) => {
-    const { left, right, first } = edgesOf(block, size);
-    const ranges = breakLines(block.shaped, Math.max(1, (width - left - right) / size), first / size);
-    for (const range of ranges) lines.push({ block: index, range });
-    if (block.metrics) for (const range of ranges) height += lineOf(block, range).height * size;
-    else height += ranges.length * LINE_HEIGHT[role] * size;
-    height += (block.metrics ? block.metrics.before + block.metrics.after : index ? PARAGRAPH_GAP[role] : 0) * size;
-  });
-  return { lines, height };
-}
-
 /** Returns the height of the empty lines at the end of a text in points; they may overflow unnoticed. */
 function blankBelow(blocks: readonly ParagraphLayout[], size: number): number {
   let height = 0;
@@ -367,66 +351,4 @@ function inColumns(
       runs: line.runs.map((item) => ({ ...item, x: item.x + right })),
     };
   });
-}
-
-/** The roles whose lines are balanced. */
-const BALANCED: ReadonlySet<SlotRole> = new Set(["title", "opening", "name", "statement"]);
-
-/** Balances the lines of a heading over two or three lines: the narrowest width that needs no further line. */
-function balanced(
-  blocks: readonly ParagraphLayout[],
-  role: SlotRole,
-  size: number,
-  frame: Frame,
-  broken: Broken,
-): Broken {
-  if (broken.lines.length < 2 || broken.lines.length > 3 || blocks.length !== 1) return broken;
-  let [low, high] = [frame.width / broken.lines.length, frame.width];
-  let best = broken;
-  for (let turn = 0; turn < 7; turn++) {
-    const middle = (low + high) / 2;
-    const tried = breakText(blocks, role, size, middle);
-    const whole = tried.lines.every(
-      ({ range }) =>
-        (must(blocks[0]).shaped.upTo[range.visible] ?? 0) - (must(blocks[0]).shaped.upTo[range.start] ?? 0) <=
-        middle / size + 1e-3,
-    );
-    if (tried.lines.length <= broken.lines.length && whole && !splitsWord(tried, must(blocks[0])))
-      [best, high] = [tried, middle];
-    else low = middle;
-  }
-  return best;
-}
-
-/** The width in em under which a word alone on the last line of a paragraph takes another one down. */
-const LONE_WORD = 5;
-
-/** Returns lines none of which is the last of its paragraph with a single short word: the word before comes down to it. */
-function withoutLoneWords(blocks: readonly ParagraphLayout[], broken: Broken, size: number, width: number): Broken {
-  let lines = broken.lines;
-  broken.lines.forEach(({ block: index, range: last }, at) => {
-    const before = broken.lines[at - 1];
-    if (before?.block !== index || broken.lines[at + 1]?.block === index || before.range.hyphen) return;
-    const block = must(blocks[index]);
-    const { breaks, upTo } = block.shaped;
-    const inside = (range: LineRange) => breaks.filter((one) => one.at > range.start && one.at < range.end);
-    const wide = (from: number, to: number) => (upTo[to] ?? 0) - (upTo[from] ?? 0);
-    if (inside(last).length || wide(last.start, last.visible) > LONE_WORD) return;
-    const cut = inside(before.range).at(-1);
-    const { left, right } = edgesOf(block, size);
-    const isFirst = broken.lines[at - 2]?.block !== index;
-    // The line above keeps at least two words, and the last line has to hold both.
-    if (!cut || (isFirst && inside(before.range).length < 2)) return;
-    if (wide(cut.at, last.visible) * size > width - left - right) return;
-    if (lines === broken.lines) lines = [...broken.lines];
-    lines[at - 1] = { block: index, range: { start: before.range.start, end: cut.at, visible: cut.visible } };
-    lines[at] = { block: index, range: { ...last, start: cut.at } };
-  });
-  return { ...broken, lines };
-}
-
-/** Whether a line ends inside a word, which happens where a word is wider than the line. */
-function splitsWord({ lines }: Broken, { shaped }: ParagraphLayout): boolean {
-  const ends = new Set(shaped.breaks.map(({ at }) => at));
-  return lines.some(({ range }) => !ends.has(range.end));
 }

@@ -12,7 +12,9 @@ import {
   type Slide,
   type Theme,
   type ThemeChoice,
+  withoutOwnAppearance,
 } from "@unitext/core/model";
+import { batch } from "@unitext/core/edit";
 import { useMemo, useState } from "react";
 import { useDeck } from "../deck/DeckContext";
 import { SmallSlide } from "../deck/SmallSlide";
@@ -27,9 +29,12 @@ interface Sample {
   number: number;
 }
 
-/** Returns the slides again as objects of their own, which are drawn apart from those of the deck. */
-const copied = (samples: readonly Sample[]): Sample[] =>
-  samples.map(({ slide, number }) => ({ slide: { ...slide, parent: null }, number }));
+/** Returns the slides again as objects of their own, as they are in a theme: with `restyled`, those of files take it too. */
+const copied = (samples: readonly Sample[], theme: Theme, restyled: boolean): Sample[] =>
+  samples.map(({ slide, number }) => ({
+    slide: { ...(restyled ? withoutOwnAppearance(slide, theme) : slide), parent: null },
+    number,
+  }));
 
 /** Returns the choice with another design: in its own mood, unless a mood was chosen. */
 function inDesign(choice: ThemeChoice, design: OfferedDesign): ThemeChoice {
@@ -42,7 +47,7 @@ const inTheme = (deck: Deck, theme: Theme) => metadataOf({ ...deck, theme });
 /** A small slide of the deck in a theme. */
 function ThemeCard({ theme, sample }: { theme: Theme; sample: Sample }) {
   const { deck } = useDeck();
-  const [own] = useMemo(() => copied([sample]), [sample]);
+  const [own] = useMemo(() => copied([sample], theme, true), [sample, theme]);
   const metadata = useMemo(() => inTheme(deck, theme), [deck, theme]);
   const { slide, number } = must(own);
   return <SmallSlide slide={slide} number={number} metadata={metadata} deck={deck.id} width={176} />;
@@ -55,11 +60,11 @@ function DesignCard({ design, sample, choice }: { design: OfferedDesign; sample:
 }
 
 /** Slides of the deck in the theme that is tried: one large, the others below it. */
-function Preview({ samples, theme }: { samples: readonly Sample[]; theme: Theme }) {
+function Preview({ samples, theme, restyled }: { samples: readonly Sample[]; theme: Theme; restyled: boolean }) {
   const { deck } = useDeck();
   const [shown, setShown] = useState(0);
-  const small = useMemo(() => copied(samples), [samples]);
-  const large = useMemo(() => copied(samples), [samples]);
+  const small = useMemo(() => copied(samples, theme, restyled), [samples, theme, restyled]);
+  const large = useMemo(() => copied(samples, theme, restyled), [samples, theme, restyled]);
   const metadata = useMemo(() => inTheme(deck, theme), [deck, theme]);
   const { slide, number } = must(large[shown] ?? large[0]);
   return (
@@ -263,6 +268,20 @@ export function DesignDialog({ onClose }: { onClose: () => void }) {
   const theme = useMemo(() => own ?? chosenTheme(choice), [own, choice]);
   const newer = saves.newerThan(deck.theme);
   const first = samples[0];
+  const ofFiles = deck.slides.filter(({ master }) => master !== undefined);
+  const [restyled, setRestyled] = useState(true);
+  const take = () => {
+    const slides = restyled ? ofFiles : [];
+    const change = batch([
+      { kind: "setTheme", theme },
+      ...slides.map((slide) => ({
+        kind: "setSlide" as const,
+        slide: slide.id,
+        as: withoutOwnAppearance(slide, theme),
+      })),
+    ]);
+    session.apply(change, { words: `Design “${theme.name}”` });
+  };
   const isSaved = own !== undefined && saves.saved.some((one) => one.theme.name === own.name);
   return (
     <Dialog
@@ -271,7 +290,7 @@ export function DesignDialog({ onClose }: { onClose: () => void }) {
       width="page"
       tall
       onClose={onClose}
-      onSubmit={() => session.apply({ kind: "setTheme", theme }, { words: `Design “${theme.name}”` })}
+      onSubmit={take}
       actions={(close) => (
         <>
           <button type="button" className="btn btn-ghost" onClick={close}>
@@ -312,10 +331,22 @@ export function DesignDialog({ onClose }: { onClose: () => void }) {
           )}
         </div>
         <div className="min-w-0 flex-1 md:overflow-y-auto">
-          {first && <Preview samples={samples} theme={theme} />}
+          {first && <Preview samples={samples} theme={theme} restyled={restyled} />}
           <p className="quiet mt-1 min-h-6 text-sm" aria-live="polite">
             {DESIGNS[choice.design].label}: {DESIGNS[choice.design].description.toLowerCase()}
           </p>
+          {ofFiles.length > 0 && (
+            <label className="mt-1 flex items-center gap-2 text-sm">
+              <input
+                type="checkbox"
+                className="checkbox checkbox-sm"
+                checked={restyled}
+                onChange={({ target }) => setRestyled(target.checked)}
+              />
+              {ofFiles.length === 1 ? "The slide" : `The ${ofFiles.length} slides`} with the look of a file{" "}
+              {ofFiles.length === 1 ? "takes" : "take"} it too; drawings and positions beside them stay
+            </label>
+          )}
           <Settings choice={choice} onChoice={setChoice} />
           <SaveDesign
             theme={theme}

@@ -12,8 +12,8 @@ const FIGURES: ReadonlySet<Element["kind"]> = new Set(["table", "chart", "diagra
  * section opener, as far as the deck has them.
  */
 export function sampleSlides({ slides }: Deck): { slide: Slide; number: number }[] {
-  const drawn = slides.filter(({ master, hidden }) => master === undefined && !hidden);
-  const from = drawn.length ? drawn : slides;
+  const shown = slides.filter(({ hidden }) => !hidden);
+  const from = shown.length ? shown : slides;
   const dense = from.reduce<Slide | undefined>(
     (most, slide) => (slide.arrangement === "points" && (!most || wordsOn(slide) > wordsOn(most)) ? slide : most),
     undefined,

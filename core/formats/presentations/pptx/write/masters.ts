@@ -71,7 +71,7 @@ function designXml(arrangement: ArrangementName, work: SlideWork): { background:
   return { background: backgroundXml(background, work), shapes: slideShapes(work, slide, 1, () => undefined).shapes };
 }
 
-/** Writes a master of another format as a layout without the theme's ornaments. */
+/** Writes a master of another format as a layout without what the design draws. */
 function drawnLayout({ name, background, elements }: Master, work: SlideWork): string {
   const slide: Slide = { id: "layout", parent: null, arrangement: "blank", elements, notes: [], hidden: false };
   const { shapes } = slideShapes(work, slide, 1, () => undefined);
