@@ -56,7 +56,10 @@ const TEXTS = [
 /** The workbooks that feed the report; a second quarter of the first is in `next-quarter`. */
 const WORKBOOKS = ["station-gauges.xlsx", "visitors.ods"];
 /** Designs of decks whose files name none. */
-const DESIGNS_OF: Record<string, keyof typeof THEMES> = { "class-list.txt": "tidepool", "field-handbook.docx": "contour" };
+const DESIGNS_OF: Record<string, keyof typeof THEMES> = {
+  "class-list.txt": "tidepool",
+  "field-handbook.docx": "contour",
+};
 const TITLES: Record<string, string> = { "class-list.txt": "Class list, coastal processes" };
 
 /** Returns a deck whose linked values say of which versions they are. */
@@ -116,7 +119,12 @@ async function loadDemo(db: Database, folder: string, fonts: string): Promise<vo
     const id = await createDeck(
       db,
       DEMO_USER.id,
-      { ...deck, id: name.replace(/\.[^.]*$/, ""), properties: { ...deck.properties, title }, ...(design ? { theme: THEMES[design] } : {}) },
+      {
+        ...deck,
+        id: name.replace(/\.[^.]*$/, ""),
+        properties: { ...deck.properties, title },
+        ...(design ? { theme: THEMES[design] } : {}),
+      },
       blobs,
       deck.manuscript ? null : (text ?? null),
     );

@@ -36,8 +36,12 @@ const copied = (samples: readonly Sample[], theme: Theme, restyled: boolean): Sa
     number,
   }));
 
-/** Returns the choice with another design: in its own mood, unless a mood was chosen. */
+/**
+ * Returns the choice with another design: in its own mood, unless a mood was chosen. Fonts and colours that came with a
+ * file give way to those of the design.
+ */
 function inDesign(choice: ThemeChoice, design: OfferedDesign): ThemeChoice {
+  if (choice.design === "plain") return { design, mood: DESIGNS[design].mood };
   const isOwnMood = choice.mood === DESIGNS[choice.design].mood;
   return { ...choice, design, mood: isOwnMood ? DESIGNS[design].mood : choice.mood };
 }
