@@ -72,7 +72,7 @@ const photo = new Uint8Array(PNG.sync.write(new PNG({ width: 40, height: 30 })))
 const bench = filesBench(photo);
 type Format = "pptx" | "odp";
 /** A package has a master and layouts that are written each time. */
-const RUNS: Record<Format, number> = { pptx: 30, odp: 70 };
+const RUNS: Record<Format, number> = { pptx: 50, odp: 150 };
 const FORMATS = ["pptx", "odp"] as const;
 const base: RunProperties = { size: 18, font: "Arimo", colour: "#000000" };
 const deckOf = (element: Element): Deck => ({

@@ -31,7 +31,7 @@ const LIST: RichText = [
 ];
 const wordsFor = (slot: string, role: string): RichText =>
   role === "body"
-    ? [...LIST, { kind: "plain", level: 0, runs: [run(`plain words of ${slot}`)] }]
+    ? [...LIST, { kind: "plain", level: 0, runs: [run(`words in ${slot}`)] }]
     : plainText(`words of the ${slot}`);
 const deck: Deck = {
   ...emptyDeck("d", "Typed"),
@@ -230,12 +230,8 @@ describe.each(["pptx", "odp"] as const)("a deck that was typed, in a .%s as anot
 
   it.each(deck.slides.map(({ arrangement }, nth) => [arrangement, nth] as const))("%s", (_, nth) => {
     const [here, there] = [drawn(deck, nth), drawn(read, nth)];
-    const words = (lines: typeof here) => [...lines.keys()].join(" ").split(" ").sort().join(" ");
-    const broken = (text: string) => words(there).includes(text.split(" ")[0] ?? "") && text.includes(" ");
     for (const [text, { size, fill, face, x, y }] of here) {
       const other = there.get(text);
-      // Where a last word would be alone, another comes down to it here, but not in other programs.
-      if (!other && broken(text)) continue;
       expect([text, other?.fill, other?.size]).toEqual([text, fill, expect.closeTo(size, 1)]);
       // Signs before items are of a font that every program has.
       if (!/^[•–]$/.test(text)) expect(other?.face).toBe(face);
@@ -243,7 +239,7 @@ describe.each(["pptx", "odp"] as const)("a deck that was typed, in a .%s as anot
       // A line lower than its font asks is cut above its letters in other programs, in the middle here.
       expect(Math.abs((other?.y ?? 0) - y)).toBeLessThan(size * 0.26);
     }
-    expect(words(there)).toBe(words(here));
+    expect(there.size).toBe(here.size);
   });
 });
 

@@ -48,7 +48,7 @@ export function balanced(
   return best;
 }
 
-/** The width in em under which a word alone on the last line of a paragraph takes another one down. */
+/** A single word on the last line of a paragraph that is narrower than this, in em, gets the word before it for company. */
 const LONE_WORD = 5;
 
 /** Returns lines none of which is the last of its paragraph with a single short word: the word before comes down to it. */

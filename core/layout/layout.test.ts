@@ -95,17 +95,18 @@ describe("line breaking", () => {
       /[}),./][\u0308]?[%$0-9]|[%$\\][\u0308]?[({]/,
       // LB30 leaves out wide opening brackets since Unicode 13; here lines do not break between a letter and one.
       /[\u2329\uFF08]/,
-      // A number and its unit are not broken, by a tailoring of ours.
-      /^0 %$/,
       // LB30b for pictographs that are not assigned yet, since Unicode 14.
       /\u{1F02C}\u{1F3FF}/u,
     ];
+    // A number and its unit are not parted, by a tailoring of ours.
+    const isQuantity = (text: string) => text === "0 %";
     const differing = examples.filter(
-      ({ text, breaks }) => [...new Set(lineBreaks(text, "en").map(({ at }) => at))].join() !== breaks.join(),
+      ({ text, breaks }) =>
+        !isQuantity(text) && [...new Set(lineBreaks(text, "en").map(({ at }) => at))].join() !== breaks.join(),
     );
     expect(examples.length).toBeGreaterThan(7000);
     expect(differing.filter(({ text }) => !exceptions.some((exception) => exception.test(text)))).toEqual([]);
-    expect(differing.length).toBeLessThan(61);
+    expect(differing.length).toBeLessThan(60);
   });
 
   it("never sets a line wider than its place, and loses no character", () => {

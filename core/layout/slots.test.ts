@@ -10,7 +10,7 @@ import {
   slotsOf,
   THEMES,
 } from "@unitext/core/model";
-import { loosePlace, pageScale, regionPlaces, sizeOf, slotPlaces } from "./index";
+import { contentArea, loosePlace, pageScale, regionPlaces, sizeOf, slotPlaces } from "./index";
 
 const pages: Page[] = [...Object.values(PAGES), { width: 540, height: 720 }, { width: 1920, height: 1080 }];
 const names = Object.keys(ARRANGEMENTS) as ArrangementName[];
@@ -43,6 +43,14 @@ describe.each(names)("the arrangement %s", (arrangement) => {
         expect(x + width).toBeLessThanOrEqual(page.width + 0.01);
         expect(y + height).toBeLessThanOrEqual(page.height + 0.01);
       }
+      const area = contentArea(own);
+      if (design === "plain")
+        for (const { frame } of slotPlaces(arrangement, own).values()) {
+          expect(frame.x).toBeGreaterThanOrEqual(area.x - 0.01);
+          expect(frame.y).toBeGreaterThanOrEqual(area.y - 0.01);
+          expect(frame.x + frame.width).toBeLessThanOrEqual(area.x + area.width + 0.01);
+          expect(frame.y + frame.height).toBeLessThanOrEqual(area.y + area.height + 0.01);
+        }
       const apart = frames.every((a, at) =>
         frames
           .slice(at + 1)

@@ -49,7 +49,13 @@ describe("how the theme draws a table, said for files", () => {
     fc.assert(
       fc.property(
         table,
-        fc.constantFrom("saltmarsh" as const, "foreshore" as const, "lighthouse" as const),
+        fc.constantFrom(
+          "saltmarsh" as const,
+          "foreshore" as const,
+          "nightwatch" as const,
+          "chalk" as const,
+          "lighthouse" as const,
+        ),
         (element, theme) => {
           const { box, rules, fills } = laid(element, theme);
           const look = tableAppearance(element, box.width, box.size, setting(theme));
