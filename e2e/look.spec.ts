@@ -1,6 +1,7 @@
 import { readFileSync } from "node:fs";
 import { createRequire } from "node:module";
 import { expect, type Page, test } from "@playwright/test";
+import { accessible } from "./accessible";
 
 const axe = readFileSync(createRequire(import.meta.url).resolve("axe-core/axe.min.js"), "utf8");
 const deck = "/decks/tides-dunes-storms";
@@ -38,30 +39,7 @@ for (const scheme of ["light", "dark"] as const) {
       await page.goto(path);
       await expect(page.locator(ready).first()).toBeVisible();
       await still(page);
-      await page.evaluate(axe);
-      const found = await page.evaluate(async () => {
-        const { axe: run } = window as unknown as {
-          axe: {
-            run(
-              root: Document,
-              options: object,
-            ): Promise<{ violations: { id: string; nodes: { html: string; failureSummary: string }[] }[] }>;
-          };
-        };
-        // What a slide says in its own theme's colours is the deck's, and is checked there.
-        const { violations } = await run.run(document, {
-          runOnly: ["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa", "best-practice"],
-          exclude: [],
-        });
-        return violations.map(
-          ({ id, nodes }) =>
-            `${id}: ${nodes
-              .slice(0, 3)
-              .map(({ html, failureSummary }) => `${html.slice(0, 160)} — ${failureSummary}`)
-              .join(" | ")}`,
-        );
-      });
-      expect(found).toEqual([]);
+      await accessible(page, name);
     });
   }
 }

@@ -150,7 +150,7 @@ export function themeOf(slide: Pick<Slide, "theme">, metadata: Pick<DeckMetadata
 export const hasPositioned = ({ elements }: Slide): boolean =>
   elements.some(({ slot, frame }) => slot === null && frame !== undefined);
 
-/** Returns a text in the font, size and colour of its place. Bold, italic and links stay. */
+/** Removes fonts, sizes and colours from a text. Bold, italic and links stay. */
 const withoutProperties = (text: RichText): RichText =>
   text.map(({ properties: _, ...paragraph }) => ({
     ...paragraph,

@@ -3,7 +3,7 @@ import { type Deck, type DeckMetadata, type Slide, titleOf } from "@unitext/core
 import { useEffect, useState } from "react";
 import { core } from "../worker";
 
-/** What was found on a slide, and what else it depended on: the metadata, its number and the titles of the deck. */
+/** The findings of a slide, with everything beside the slide that they depend on. */
 interface Known {
   metadata: DeckMetadata;
   number: number;
