@@ -25,18 +25,22 @@ function overflowOf(composed: Composed, context: FitContext): number {
   return overflowOfSlide(slideOf({ ...composed, notes: [] }, "x", counter()), { metadata: shown, number: 1, fonts });
 }
 
-const fitsOnce = new WeakMap<Composed, Pick<DeckMetadata, "theme" | "page" | "language"> & { fits: boolean }>();
+/** Whether a composition fits, with everything that the answer depends on. */
+type KnownFit = Pick<DeckMetadata, "theme" | "page" | "language"> & { factor: number; fits: boolean };
+const fitsOnce = new WeakMap<Composed, KnownFit>();
 
 /** Whether a slide of text whose size is a factor of the theme's fits without shrinking. Cached. */
 export function fitsAtSize(composed: Composed, factor: number, { metadata, fonts }: FitContext): boolean {
   const known = fitsOnce.get(composed);
   const { theme, page, language } = metadata;
-  if (known && known.theme === theme && known.page === page && known.language === language) return known.fits;
+  const isKnown =
+    known?.factor === factor && known.theme === theme && known.page === page && known.language === language;
+  if (isKnown) return known.fits;
   const held = readable(metadata, "alone");
   const sized = { ...held, theme: { ...held.theme, minimum: held.theme.scale.body * factor } };
   const slide = slideOf({ ...composed, notes: [] }, "x", counter());
   const fits = overflowOfSlide(slide, { metadata: sized, number: 1, fonts }) === 0;
-  fitsOnce.set(composed, { theme, page, language, fits });
+  fitsOnce.set(composed, { theme, page, language, factor, fits });
   return fits;
 }
 
