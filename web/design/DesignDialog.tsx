@@ -340,15 +340,19 @@ export function DesignDialog({ onClose }: { onClose: () => void }) {
             {DESIGNS[choice.design].label}: {DESIGNS[choice.design].description.toLowerCase()}
           </p>
           {ofFiles.length > 0 && (
-            <label className="mt-1 flex items-center gap-2 text-sm">
+            <label
+              className="mt-1 flex items-center gap-2 text-sm"
+              title="Slides with drawings keep them and every position, on plain paper"
+            >
               <input
                 type="checkbox"
                 className="checkbox checkbox-sm"
                 checked={restyled}
                 onChange={({ target }) => setRestyled(target.checked)}
               />
-              {ofFiles.length === 1 ? "The slide" : `The ${ofFiles.length} slides`} with the look of a file{" "}
-              {ofFiles.length === 1 ? "takes" : "take"} it too; drawings and positions beside them stay
+              {ofFiles.length === 1
+                ? "The slide with the look of a file takes it too"
+                : `The ${ofFiles.length} slides with the look of a file take it too`}
             </label>
           )}
           <Settings choice={choice} onChoice={setChoice} />
