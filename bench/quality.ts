@@ -9,6 +9,7 @@ import {
   metadataOf,
   paragraphText,
   type Slide,
+  slotsOf,
   textOf,
 } from "@unitext/core/model";
 import { basename, extname } from "node:path";
@@ -27,6 +28,10 @@ const bullets = (slide: Slide) =>
     text.filter(({ kind, level }) => kind !== "plain" && level === 0).map(paragraphText),
   );
 
+/** Whether a slot has running text, not a statement, a caption or a key figure. */
+const isBody = ({ arrangement }: Slide, slot: string | null) =>
+  slotsOf(arrangement).some(([name, role]) => name === slot && role === "body");
+
 /** How a slide is laid out: the sizes of its body text, how far down the page its content reaches, and its overflow. */
 function laidOut(slide: Slide, deck: Deck, fonts: FontSet): { sizes: number[]; used: number; overflow: number } {
   const scene = layoutSlide(slide, { metadata: metadataOf(deck), number: 1, fonts });
@@ -40,8 +45,8 @@ function laidOut(slide: Slide, deck: Deck, fonts: FontSet): { sizes: number[]; u
       : [],
   );
   return {
-    sizes: scene.boxes.flatMap(({ element, size }) =>
-      element !== null && texts.has(element) ? [Math.round(size)] : [],
+    sizes: scene.boxes.flatMap(({ element, slot, size }) =>
+      element !== null && texts.has(element) && isBody(slide, slot) ? [Math.round(size)] : [],
     ),
     used: Math.max(0, ...lines, ...figures) / deck.page.height,
     overflow: scene.overflow,

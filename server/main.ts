@@ -3,7 +3,7 @@ import { Jobs, pollAddresses, watchFolder } from "./jobs";
 import { openLog } from "./log";
 import { Announcements, createApp, newsFrom } from "./routes";
 import { connect, DEMO_USER, ensureUser, migrated, tidy } from "./store";
-import { translationServiceFrom } from "@unitext/node";
+import { pointServiceFrom, translationServiceFrom } from "@unitext/node";
 import { inlineWork, ProcessPool } from "./work";
 
 /** The settings are environment variables that the start script sets. */
@@ -59,7 +59,16 @@ const endPolling = pollAddresses({ db, work, jobs }, sourceHosts, (message, erro
   log.warn({ err: error }, message),
 );
 const app = createApp(
-  { db, work, jobs, announcements, fonts, sourceHosts, translationService: translationServiceFrom(process.env) },
+  {
+    db,
+    work,
+    jobs,
+    announcements,
+    fonts,
+    sourceHosts,
+    translationService: translationServiceFrom(process.env),
+    pointService: pointServiceFrom(process.env),
+  },
   { client: join(UNITEXT_ROOT, "dist/web"), log, hosts },
 );
 

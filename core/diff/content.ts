@@ -109,7 +109,7 @@ function unitsIn(slide: Slide): Unit[] {
  */
 export function contentKey(slide: Slide): string {
   const found = foundOf(slide);
-  const { background, transition, delay, widths, section, textSize, notes } = slide;
+  const { background, transition, delay, widths, section, textSize, spacing, notes } = slide;
   const known = found.keyed?.slide;
   if (
     found.keyed &&
@@ -120,7 +120,8 @@ export function contentKey(slide: Slide): string {
     known.delay === delay &&
     known.widths === widths &&
     known.section === section &&
-    known.textSize === textSize
+    known.textSize === textSize &&
+    known.spacing === spacing
   )
     return found.keyed.key;
   const key = JSON.stringify([
@@ -133,6 +134,7 @@ export function contentKey(slide: Slide): string {
     normalText(notes),
     ...(section === undefined ? [] : [section]),
     ...(textSize === undefined ? [] : [{ textSize }]),
+    ...(spacing === undefined ? [] : [{ spacing }]),
   ]);
   found.keyed = { slide, key };
   return key;

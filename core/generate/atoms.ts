@@ -25,6 +25,13 @@ export interface Atom {
 const isHeading = ({ kind, runs }: Paragraph) =>
   kind === "plain" && runs.length > 0 && runs.every(({ marks }) => marks?.includes("strong"));
 
+/** The penalty of a break inside a list: it begins on the next slide where no more than a few items stay behind. */
+const LIST = 18;
+
+/** Whether a paragraph continues a list. */
+const isInList = (text: RichText, at: number): boolean =>
+  text[at]?.kind !== "plain" && text[at - 1]?.kind !== undefined && text[at - 1]?.kind !== "plain";
+
 function textAtoms(flow: Extract<Flow, { kind: "text" }>): Atom[] {
   const numbers = listNumbers(flow.text);
   return flow.text.map((paragraph, at) => {
@@ -34,7 +41,7 @@ function textAtoms(flow: Extract<Flow, { kind: "text" }>): Atom[] {
     return {
       flow: { ...flow, text: [paragraph], lines: [flow.lines[at] ?? flow.lines[0] ?? 1] },
       ...(paragraph.kind === "number" ? { number: numbers[at] ?? 1 } : {}),
-      before: (parent ? 60 : 0) + level * 9,
+      before: (parent ? 60 : 0) + level * 9 + (isInList(flow.text, at) ? LIST : 0),
       after: isHeading(paragraph) ? 1000 : /[:：]$/.test(paragraphText(paragraph).trim()) ? 400 : 0,
     };
   });

@@ -13,9 +13,16 @@ import { asCharts, chooseArrangement, type Composed, divideFlow, withLeadAbove }
 import { placeText } from "./destination";
 import { type Draft, type Flow, slidePropertiesOfDraft, wordsInFlow } from "./draft";
 import { fitComposition, fitsBeside, fitsTitle, fitTitle } from "./fit";
-import { inColumns, inForm } from "./forms";
+import { inColumns } from "./forms";
 import type { Point } from "./points";
-import { atSubheadings, hasSubheadings, joinedTitle, namesOfHeadings, openingHeading } from "./subheadings";
+import {
+  atSubheadings,
+  hasSubheadings,
+  joinedTitle,
+  namesOfHeadings,
+  openingHeading,
+  withoutBareHeadings,
+} from "./subheadings";
 import { titleWithNumber } from "./titlenumbers";
 import { continuedTitle, titleKey } from "./topics";
 
@@ -152,7 +159,8 @@ function composeText(
 /**
  * Composes a draft: one slide or, where it is divided, several. One that is too much for a slide is cut at its subheadings.
  */
-export function composeDraft(draft: Draft, first: boolean, work: Composing): { composed: Composed[]; points: Point[] } {
+export function composeDraft(given: Draft, first: boolean, work: Composing): { composed: Composed[]; points: Point[] } {
+  const draft = work.rule.overflow === "leave" ? given : withoutBareHeadings(given);
   const { rule, context, choices, problems } = work;
   const language = context.metadata?.language ?? "en";
   const wordsOnSlide = (flow: Flow[]) =>
@@ -171,15 +179,9 @@ export function composeDraft(draft: Draft, first: boolean, work: Composing): { c
   const openers = made[0]?.openers ?? [];
   const pages = made.flatMap((one) => one.pages);
   return {
-    composed: [...openers, ...formed(titled(pages, openers[0]?.title ?? null, rule, context), rule, context)],
+    composed: [...openers, ...titled(pages, openers[0]?.title ?? null, rule, context)],
     points: made.flatMap(({ points }) => points),
   };
-}
-
-/** Gives lists the forms that suit them, unless the rule leaves everything as it was typed. */
-function formed(pages: readonly Composed[], rule: BreakRule, context: GenerateContext): Composed[] {
-  const fit = fitContextOf(context);
-  return fit && rule.overflow !== "leave" ? pages.map((page) => inForm(page, fit)) : [...pages];
 }
 
 /** Composes a part of a draft that has one title: the slide that opens its section, and those with its content. */

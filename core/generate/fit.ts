@@ -1,4 +1,11 @@
-import { FIGURE_MINIMUM, type FontSet, overflowOf as overflowOfSlide } from "@unitext/core/layout";
+import {
+  FIGURE_MINIMUM,
+  type FontSet,
+  layoutSlide,
+  measureSlide,
+  overflowOf as overflowOfSlide,
+  type Scene,
+} from "@unitext/core/layout";
 import { type BreakRule, type DeckMetadata, type RichText, run, must } from "@unitext/core/model";
 import { type Problem, recogniseParts } from "@unitext/core/text";
 import { type Composed, partsOfDraft, withLeadAbove, shortTitle, slideOf } from "./compose";
@@ -36,12 +43,22 @@ export function fitsAtSize(composed: Composed, factor: number, { metadata, fonts
   const isKnown =
     known?.factor === factor && known.theme === theme && known.page === page && known.language === language;
   if (isKnown) return known.fits;
-  const held = readable(metadata, "alone");
-  const sized = { ...held, theme: { ...held.theme, minimum: held.theme.scale.body * factor } };
-  const slide = slideOf({ ...composed, notes: [] }, "x", counter());
-  const fits = overflowOfSlide(slide, { metadata: sized, number: 1, fonts }) === 0;
+  const fits = measured(composed, factor, { metadata, fonts }).overflow === 0;
   fitsOnce.set(composed, { theme, page, language, factor, fits });
   return fits;
+}
+
+/** Measures a slide of text whose size is a factor of the theme's and does not shrink. */
+function measured(composed: Composed, factor: number, { metadata, fonts }: FitContext) {
+  const { theme } = metadata;
+  const fixed = { ...metadata, theme: { ...theme, minimum: theme.scale.body * factor } };
+  return measureSlide(slideOf({ ...composed, notes: [] }, "x", counter()), { metadata: fixed, number: 1, fonts });
+}
+
+/** Returns the share of the height of its place that a text has whose size is a factor of the theme's; above 1, it overflows. */
+export function usedHeight(composed: Composed, factor: number, context: FitContext): number {
+  const { fullness, overflow } = measured(composed, factor, context);
+  return overflow > 0 ? Math.max(fullness, 1 + overflow) : fullness;
 }
 
 /** The smallest size of cells and code, in points on a page 540 points high (common practice, no source). */
@@ -322,6 +339,14 @@ export const fitsBeside = (composed: Composed, { metadata, fonts }: FitContext):
     number: 1,
     fonts,
   }) === 0;
+
+/** Lays out a composition with its text at a size that the last row reads. */
+export const sceneOf = (composed: Composed, { metadata, fonts }: FitContext): Scene =>
+  layoutSlide(slideOf({ ...composed, notes: [] }, "x", counter()), {
+    metadata: readable(metadata, "beside"),
+    number: 1,
+    fonts,
+  });
 
 const bareTitle = (composed: Composed): Composed => ({ ...composed, flow: [], slots: new Map() });
 

@@ -23,6 +23,7 @@ import { cutDrafts } from "./cut";
 import { type Draft, emptyDraft, type Flow } from "./draft";
 import { metadataFrom } from "./metadata";
 import { agendaDraft, closingDraft, Sources, withContents } from "./extras";
+import { inForms } from "./forms";
 import { withGrownText } from "./growth";
 import type { Point } from "./points";
 
@@ -157,7 +158,8 @@ class Generation {
     this.section = [];
     const made = waiting.flatMap(({ composed }) => composed);
     const all = this.rule.extras?.includes("contents") ? withContents(made) : made;
-    const grown = metadata && fonts && this.rule.overflow !== "leave" ? withGrownText(all, { metadata, fonts }) : all;
+    const fit = metadata && fonts && this.rule.overflow !== "leave" ? { metadata, fonts } : undefined;
+    const grown = fit ? withGrownText(inForms(all, fit), fit) : all;
     let from = 0;
     for (const { draft, composed, points } of waiting) {
       yield* this.slides(draft, grown.slice(from, from + composed.length), points);

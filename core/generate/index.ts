@@ -4,7 +4,8 @@ export { generate, generateDeck, type GeneratedSlide } from "./generate";
 export { metadataFrom } from "./metadata";
 export { isWholeClause } from "./compression";
 export { loadGrammar } from "./grammar";
-export { type Point, sentenceRanges, trimToPoint } from "./points";
+export { type PointEngine, pointFaults } from "./proposals";
+export { extractPoints, type Point, sentenceRanges, trimToPoint } from "./points";
 export { OUTLINES, type Outline } from "./outlines";
 export { reconcile, slideChanges } from "./reconcile";
 export {

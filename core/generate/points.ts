@@ -8,6 +8,7 @@ import {
   must,
 } from "@unitext/core/model";
 import { compressed, isWholeClause, type Range } from "./compression";
+import type { PointEngine } from "./proposals";
 import { rankable, rankSentences, type Sentence } from "./textrank";
 
 /** A point, the sentence that it was taken from, and whether the method or the user chose it. */
@@ -16,6 +17,8 @@ export interface Point {
   point: string;
   chosen: boolean;
   edited: boolean;
+  /** Set where a service proposed its words. */
+  by?: "service";
   /** The index of its paragraph in the prose. */
   paragraph: number;
 }
@@ -120,6 +123,17 @@ function trimEnds(runs: Run[]): Run[] {
   if (last >= 0) kept[last] = { ...must(kept[last]), text: must(kept[last]).text.trimEnd() };
   return kept.filter(({ text, footnote }) => text !== "" || footnote);
 }
+
+/** The engine that takes points out of their sentences, with nothing from outside. */
+export const extractPoints: PointEngine = async (paragraphs, language) =>
+  paragraphs.map((sentences) =>
+    sentences.map(
+      (text) =>
+        trimToPoint([{ text }], language)
+          ?.map((run) => run.text)
+          .join("") ?? null,
+    ),
+  );
 
 /** A sentence of prose and the point made from it, as a paragraph for a slide. */
 interface ParagraphPoints {
@@ -254,6 +268,7 @@ export function pointsOf(
         point: choice.point,
         chosen: true,
         edited: true,
+        ...(choice.by ? { by: choice.by } : {}),
         paragraph,
         bullet: {
           kind: "bullet",

@@ -15,6 +15,18 @@ const isHeading = (item: Flow | undefined): item is Heading => item?.kind === "t
 /** Whether a draft has subheadings that it can be cut at. */
 export const hasSubheadings = ({ flow }: Draft): boolean => flow.some(isHeading);
 
+/** Moves subheadings at the end of a draft, below which nothing stands, to its notes; the next slides have what they name. */
+export function withoutBareHeadings(draft: Draft): Draft {
+  const last = draft.flow.findLastIndex((item) => !isHeading(item));
+  if (last < 0 || last === draft.flow.length - 1) return draft;
+  const bare = draft.flow.slice(last + 1).filter(isHeading);
+  return {
+    ...draft,
+    flow: draft.flow.slice(0, last + 1),
+    notes: [...draft.notes, ...bare.flatMap(({ heading }) => heading)],
+  };
+}
+
 /** Returns the subheading with which a flow begins, as a title, where it has no other one. */
 export function openingHeading(flow: readonly Flow[]): RichText | undefined {
   const [first, ...rest] = flow;

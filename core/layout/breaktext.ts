@@ -1,11 +1,17 @@
 import { type Frame, must, type SlotRole } from "@unitext/core/model";
 import { breakLines, type LineRange } from "./linebreaking";
 import { type Broken, edgesOf, lineOf } from "./placelines";
-import { LINE_HEIGHT, PARAGRAPH_GAP } from "./slots";
+import { LINE_HEIGHT } from "./slots";
 import type { ParagraphLayout } from "./textstyle";
 
-/** Breaks paragraphs into lines at a size in points and a width in points. */
-export function breakText(blocks: readonly ParagraphLayout[], role: SlotRole, size: number, width: number): Broken {
+/** Breaks paragraphs into lines at a size in points and a width in points. `gap` is the space between them in em. */
+export function breakText(
+  blocks: readonly ParagraphLayout[],
+  role: SlotRole,
+  size: number,
+  width: number,
+  gap = 0,
+): Broken {
   const lines: Broken["lines"] = [];
   let height = 0;
   blocks.forEach((block, index) => {
@@ -14,7 +20,7 @@ export function breakText(blocks: readonly ParagraphLayout[], role: SlotRole, si
     for (const range of ranges) lines.push({ block: index, range });
     if (block.metrics) for (const range of ranges) height += lineOf(block, range).height * size;
     else height += ranges.length * LINE_HEIGHT[role] * size;
-    height += (block.metrics ? block.metrics.before + block.metrics.after : index ? PARAGRAPH_GAP[role] : 0) * size;
+    height += (block.metrics ? block.metrics.before + block.metrics.after : index ? gap : 0) * size;
   });
   return { lines, height };
 }

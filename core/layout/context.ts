@@ -31,20 +31,22 @@ export function themeOnField(theme: Theme): Theme {
 /** Whether a theme has the colours of what is on its field. */
 export const isOnField = (theme: Theme): boolean => fieldThemes.get(theme) === theme;
 
-const sizedThemes = new WeakMap<Theme, Map<number, Theme>>();
+const sizedThemes = new WeakMap<Theme, Map<string, Theme>>();
 
-/** Returns a theme with larger or smaller body text, the same object each time. */
-function themeInSize(theme: Theme, size: number): Theme {
-  const held = sizedThemes.get(theme) ?? new Map<number, Theme>();
+/** Returns a theme with larger or smaller body text and space between paragraphs, the same object each time. */
+function themeInSize(theme: Theme, size: number, spacing: number): Theme {
+  const held = sizedThemes.get(theme) ?? new Map<string, Theme>();
   sizedThemes.set(theme, held);
   const { scale, roles } = theme;
   const body = roles?.body?.size;
-  const made = held.get(size) ?? {
+  const key = `${size}/${spacing}`;
+  const made = held.get(key) ?? {
     ...theme,
     scale: { ...scale, body: scale.body * size },
+    spacing: (theme.spacing ?? 1) * spacing,
     ...(body ? { roles: { ...roles, body: { ...roles.body, size: body * size } } } : {}),
   };
-  held.set(size, made);
+  held.set(key, made);
   return made;
 }
 
@@ -59,11 +61,12 @@ export function surfaceOf(slide: Pick<Slide, "arrangement" | "background" | "mas
 
 /** Returns the theme of a slide in its text size, and in the colours of what the slide is on. */
 export function slideTheme(
-  slide: Pick<Slide, "arrangement" | "background" | "master" | "theme" | "textSize">,
+  slide: Pick<Slide, "arrangement" | "background" | "master" | "theme" | "textSize" | "spacing">,
   metadata: Pick<DeckMetadata, "theme" | "themes">,
 ): Theme {
   const plain = themeOf(slide, metadata);
-  const theme = slide.textSize ? themeInSize(plain, slide.textSize) : plain;
+  const { textSize, spacing } = slide;
+  const theme = textSize || spacing !== undefined ? themeInSize(plain, textSize ?? 1, spacing ?? 1) : plain;
   return surfaceOf(slide, theme) === "field" ? themeOnField(theme) : theme;
 }
 

@@ -21,6 +21,9 @@ import { setText } from "./text";
 import type { TextContext } from "./textstyle";
 import type { Group, SlideContext } from "./context";
 
+/** The steps of a key figure after those of the theme: it may stand in a column, and is still large. */
+const NUMBER_STEPS = [0.52, 0.46, 0.4, 0.34];
+
 /** Returns the sizes to try for a role: the theme's steps, none below the readable minimum. */
 export function sizesFor(role: SlotRole, { metadata }: SlideContext): number[] {
   const full = sizeOf(role, metadata.theme, metadata.page);
@@ -28,7 +31,8 @@ export function sizesFor(role: SlotRole, { metadata }: SlideContext): number[] {
     full,
     metadata.theme.minimum * pageScale(metadata.page) * (role === "figure" ? FIGURE_MINIMUM : 1),
   );
-  const sizes = metadata.theme.steps.map((step) => full * step).filter((size) => size >= least);
+  const steps = role === "number" ? [...metadata.theme.steps, ...NUMBER_STEPS] : metadata.theme.steps;
+  const sizes = steps.map((step) => full * step).filter((size) => size >= least);
   const last = sizes.at(-1);
   if (role === "figure" && (last === undefined || last > least * 1.04)) sizes.push(least);
   return sizes.length ? sizes : [least];

@@ -5,7 +5,7 @@ export { designMaster, type PlacedRegion, regionPlaces } from "./design";
 export { facesNeeded } from "./facesneeded";
 export { isMirrored } from "./figures";
 export { loadHyphenation } from "./hyphenation";
-export { boxesOf, layoutSlide, overflowOf } from "./layout";
+export { boxesOf, layoutSlide, measureSlide, overflowOf } from "./layout";
 export { breakLines, type LineRange, visualOrder } from "./linebreaking";
 export { bidiLevels, isRightToLeft } from "./paragraph";
 export { roleAppearance, type RoleProperties, roleProperties } from "./roleproperties";
@@ -19,7 +19,7 @@ export {
   LINE_HEIGHT,
   loosePlace,
   mirroredOnPage,
-  PARAGRAPH_GAP,
+  paragraphGap,
   type PageSetup,
   pageScale,
   sizeOf,

@@ -150,8 +150,10 @@ function layOn(group: Group, slide: Slide, context: SlideContext, setting: TextC
     : layGroup(group, own, { ...setting, theme: own.metadata.theme });
 }
 
-/** Returns by how many points a slide overflows, as `layoutSlide` does, at a fraction of the work. */
-export function overflowOf(given: Slide, plain: SlideContext): number {
+const isTitle = ({ place: { role } }: Group): boolean => role === "title" || role === "opening";
+
+/** Returns by how many points a slide overflows and how full it is, as `layoutSlide` does, at a fraction of the work. */
+export function measureSlide(given: Slide, plain: SlideContext): Pick<Scene, "overflow" | "fullness"> {
   const context = withSlideTheme(given, plain);
   const setting: TextContext = {
     fonts: context.fonts,
@@ -161,12 +163,19 @@ export function overflowOf(given: Slide, plain: SlideContext): number {
     measure: true,
   };
   const { groups: all, foot } = placedParts(given, context, setting);
-  return Math.max(
-    0,
-    foot.overflow,
-    ...all.flatMap((group) => layOn(group, given, context, setting).boxes.map((box) => box.overflow)),
-  );
+  let [overflow, used, room] = [foot.overflow, 0, 0];
+  for (const group of all) {
+    const laid = layOn(group, given, context, setting);
+    for (const box of laid.boxes) overflow = Math.max(overflow, box.overflow);
+    if (isTitle(group)) continue;
+    used += laid.used * group.place.frame.width;
+    room += group.place.frame.height * group.place.frame.width;
+  }
+  return { overflow: Math.max(0, overflow), fullness: room ? used / room : 0 };
 }
+
+/** Returns by how many points a slide overflows. */
+export const overflowOf = (slide: Slide, context: SlideContext): number => measureSlide(slide, context).overflow;
 
 /** Returns the boxes of a slide's elements by id, as `layoutSlide` does, at a fraction of the work. */
 export function boxesOf(given: Slide, plain: SlideContext): Map<string, SceneBox> {
@@ -209,10 +218,9 @@ export function layoutSlide(given: Slide, plain: SlideContext): Scene {
     if (plated) nodes.push(...plates(laid.nodes, metadata.theme.colours.paper, pageScale(metadata.page)));
     nodes.push(...laid.nodes);
     boxes.push(...laid.boxes);
-    if (group.place.role !== "title" && group.place.role !== "opening") {
-      used += laid.used * group.place.frame.width;
-      room += group.place.frame.height * group.place.frame.width;
-    }
+    if (isTitle(group)) continue;
+    used += laid.used * group.place.frame.width;
+    room += group.place.frame.height * group.place.frame.width;
   }
   nodes.push(...foot.node, ...regions(slide, context, setting));
   const links = new Map(

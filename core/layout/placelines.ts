@@ -5,7 +5,7 @@ import type { ShapedParagraph, Piece, Style } from "./shapedparagraph";
 import { type LineRange, visualOrder } from "./linebreaking";
 import { roleAppearance } from "./roleproperties";
 import type { SceneLine, SceneRun } from "./scene";
-import { LINE_HEIGHT, PARAGRAPH_GAP, type SlotPlace } from "./slots";
+import { LINE_HEIGHT, paragraphGap, type SlotPlace } from "./slots";
 import type { TextContext, ParagraphLayout } from "./textstyle";
 
 /** A broken text: the range of each line, and the height of all lines in points. */
@@ -160,7 +160,7 @@ export function placeLines(
       y +=
         (block.metrics
           ? (must(blocks[before]).metrics?.after ?? 0) + block.metrics.before
-          : PARAGRAPH_GAP[place.role]) * size;
+          : paragraphGap(place.role, context.theme)) * size;
     const line = placer.line(block, index, range, y, isFirst);
     lines.push(line);
     y += line.height;

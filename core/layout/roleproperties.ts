@@ -1,6 +1,6 @@
 import { DESIGNS, readableOn, type RoleStyle, type SlotRole, type Theme } from "@unitext/core/model";
 import { type FontSet, faceFor, familyNamed } from "./fonts";
-import { LINE_HEIGHT, PARAGRAPH_GAP } from "./slots";
+import { LINE_HEIGHT, paragraphGap } from "./slots";
 
 /** How text of a role is set in a theme, with its font family and its colour. */
 export interface RoleAppearance extends Required<RoleStyle> {
@@ -85,7 +85,7 @@ export function roleProperties(role: SlotRole, theme: Theme, fonts: FontSet): Ro
   const appearance = roleAppearance(role, theme);
   const family = familyNamed(appearance.family);
   const { line } = fonts.face(faceFor(family, 0x61, appearance.strong, false, "").id).metrics;
-  const made = { ...appearance, line: LINE_HEIGHT[role] / line, gap: PARAGRAPH_GAP[role] };
+  const made = { ...appearance, line: LINE_HEIGHT[role] / line, gap: paragraphGap(role, theme) };
   held.set(role, made);
   return made;
 }

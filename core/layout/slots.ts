@@ -61,6 +61,7 @@ export function onPage([x, y, width, height]: PageRectangle, page: Page): Frame 
 const WIDE: ReadonlySet<ArrangementName> = new Set([
   "comparison",
   "columns",
+  "highlight",
   "pictures",
   "table",
   "chart",
@@ -209,8 +210,8 @@ export const LINE_HEIGHT: Record<SlotRole, number> = {
   name: 1.15,
 };
 
-/** Space before a paragraph that follows another, in em. */
-export const PARAGRAPH_GAP: Record<SlotRole, number> = {
+/** Space before a paragraph that follows another, in em, where the theme says nothing else. */
+const PARAGRAPH_GAP: Record<SlotRole, number> = {
   opening: 0,
   title: 0,
   subtitle: 0.15,
@@ -224,6 +225,13 @@ export const PARAGRAPH_GAP: Record<SlotRole, number> = {
   corner: 0,
   name: 0,
 };
+
+/** The roles of running text, whose paragraphs may stand further apart. */
+const SPACED: ReadonlySet<SlotRole> = new Set(["body", "references"]);
+
+/** Returns the space before a paragraph that follows another in a theme, in em. */
+export const paragraphGap = (role: SlotRole, { spacing = 1 }: Theme): number =>
+  PARAGRAPH_GAP[role] * (SPACED.has(role) ? spacing : 1);
 
 type Scale = Theme["scale"];
 const own =

@@ -19,7 +19,7 @@ import { paragraphDirection, shapeParagraph, type StyleOf } from "./paragraph";
 import type { ShapedParagraph, Tabs } from "./shapedparagraph";
 import { BALANCED, balanced, breakText, withoutLoneWords } from "./breaktext";
 import type { SceneLine } from "./scene";
-import type { SlotPlace } from "./slots";
+import { paragraphGap, type SlotPlace } from "./slots";
 import {
   type TextContext,
   HEADING,
@@ -39,7 +39,25 @@ import { placeLines, type Broken } from "./placelines";
 /**
  * Paragraphs shaped for a role, theme and language. Cached: trying another size or another break shapes nothing again.
  */
-const shapedOnce = new WeakMap<Paragraph, { theme: Theme; key: string; shaped: ShapedParagraph }>();
+const shapedOnce = new WeakMap<Paragraph, { key: string; shaped: ShapedParagraph }>();
+const shapingKeys = new WeakMap<Theme, string>();
+
+/** Returns a key of what shaping takes from a theme: themes that differ only in sizes, spacing and colours share it. */
+function shapingKey(theme: Theme): string {
+  const known = shapingKeys.get(theme);
+  if (known !== undefined) return known;
+  const { design, fonts, roles = {} } = theme;
+  const styles = Object.entries(roles).map(([role, { font, strong, italic, capitals }]) => [
+    role,
+    font,
+    strong,
+    italic,
+    capitals,
+  ]);
+  const key = JSON.stringify([design, fonts.heading, fonts.body, fonts.code, styles]);
+  shapingKeys.set(theme, key);
+  return key;
+}
 
 function shapedFor(
   paragraph: Paragraph,
@@ -51,13 +69,13 @@ function shapedFor(
   level?: LevelStyle,
 ): ShapedParagraph {
   const formulas = paragraph.runs.some(({ marks }) => marks?.includes("formula"));
-  const key = `${role}/${language}${styled}`;
+  const key = `${shapingKey(theme)}/${role}/${language}${styled}`;
   const known = formulas ? undefined : shapedOnce.get(paragraph);
-  if (known && known.theme === theme && known.key === key) return known.shaped;
+  if (known?.key === key) return known.shaped;
   const isStyled = style !== undefined;
   const direction = paragraphDirection(paragraph, { level: level?.paragraph, language, styled: isStyled });
   const shaped = shapeParagraph(paragraph, fonts, language, styleOf, tabs, direction, isStyled, !HEADING.has(role));
-  shapedOnce.set(paragraph, { theme, key, shaped });
+  shapedOnce.set(paragraph, { key, shaped });
   return shaped;
 }
 
@@ -291,12 +309,13 @@ export function setText(
   const blocks = shapeText(text, role, place.align, setting);
   const measure = wrap ? Math.max(1, (frame.width - gap * (columns - 1)) / columns) : 1e6;
   const room = frame.height * columns;
+  const apart = paragraphGap(role, setting.theme);
   let size = must(sizes[0]);
-  let broken = breakText(blocks, role, size, measure);
+  let broken = breakText(blocks, role, size, measure, apart);
   for (const next of sizes.slice(1)) {
     if (broken.height - blankBelow(blocks, size) <= room + 0.01) break;
     size = next;
-    broken = breakText(blocks, role, size, measure);
+    broken = breakText(blocks, role, size, measure, apart);
   }
   const overflow = Math.max(0, broken.height - blankBelow(blocks, size) - room);
   if (setting.measure) return { lines: [], size, used: broken.height, overflow: overflow < 0.01 ? 0 : overflow };

@@ -98,6 +98,32 @@ export const ARRANGEMENTS = {
     label: "One statement",
     slots: { body: { role: "statement", share: [0.06, 0.08, 0.88, 0.84], anchor: "middle", align: "centre" } },
   },
+  message: {
+    label: "Title and statement",
+    slots: {
+      title: TITLE_SLOT,
+      body: { role: "statement", share: [0, 0.25, 0.94, 0.58], anchor: "middle" },
+      caption: { role: "caption", share: [0, 0.86, 0.94, 0.14] },
+    },
+  },
+  fact: {
+    label: "Title and key figure",
+    slots: {
+      title: TITLE_SLOT,
+      number: { role: "number", share: [0, 0.25, 1, 0.4], anchor: "middle" },
+      caption: { role: "caption", share: [0, 0.69, 0.8, 0.31] },
+    },
+    textSlot: "caption",
+  },
+  highlight: {
+    label: "Points and key figure",
+    slots: {
+      title: TITLE_SLOT,
+      body: { role: "body", share: [0, 0.25, 0.54, 0.75] },
+      number: { role: "number", share: [0.6, 0.25, 0.4, 0.36], anchor: "bottom" },
+      caption: { role: "caption", share: [0.6, 0.65, 0.4, 0.35] },
+    },
+  },
   number: {
     label: "Key figure",
     slots: {

@@ -35,8 +35,8 @@ export type Transition = z.infer<typeof Transition>;
 
 /**
  * Properties of a slide beside its elements: background, transition, seconds until the next slide comes by itself,
- * column widths in percent, the name of the section that starts with it, and the size of its text as a factor of the
- * theme's.
+ * column widths in percent, the name of the section that starts with it, and the size of its text and the space between
+ * its paragraphs as factors of the theme's.
  */
 export const SlideProperties = z.object({
   background: Background.optional(),
@@ -45,6 +45,7 @@ export const SlideProperties = z.object({
   widths: z.array(z.number().min(5).max(95)).min(2).max(3).optional(),
   section: z.string().min(1).max(300).optional(),
   textSize: z.number().min(0.5).max(2).optional(),
+  spacing: z.number().min(0).max(5).optional(),
 });
 export type SlideProperties = z.infer<typeof SlideProperties>;
 

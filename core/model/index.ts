@@ -17,6 +17,7 @@ export * from "./number";
 export * from "./read";
 export * from "./reference";
 export * from "./richtext";
+export * from "./points";
 export * from "./rule";
 export * from "./slidefiles";
 export * from "./slidelinks";

@@ -29,8 +29,12 @@ export type OverflowPolicy = z.infer<typeof OverflowPolicy>;
 export const NameLayout = z.enum(["middle", "corner"]);
 export type NameLayout = z.infer<typeof NameLayout>;
 
-/** The user's version of the point made from a sentence; null for no point. */
-export const PointChoice = z.object({ sentence: z.string().max(20000), point: z.string().max(2000).nullable() });
+/** The user's version of the point made from a sentence; null for no point. `by` says that a service proposed it. */
+export const PointChoice = z.object({
+  sentence: z.string().max(20000),
+  point: z.string().max(2000).nullable(),
+  by: z.literal("service").optional(),
+});
 export type PointChoice = z.infer<typeof PointChoice>;
 
 /** Slides and lines that are added to those of the text: an agenda, what sections hold, sources, a closing slide. */

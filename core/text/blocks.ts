@@ -19,6 +19,7 @@ function markAttributes({
   widths,
   section,
   textSize,
+  spacing,
 }: SlideMark): Record<string, string> {
   return {
     ...(id ? { id } : {}),
@@ -32,6 +33,7 @@ function markAttributes({
     ...(widths ? { widths: widths.join(" ") } : {}),
     ...(section ? { section } : {}),
     ...(textSize ? { size: sizeWord(textSize) } : {}),
+    ...(spacing !== undefined ? { spacing: sizeWord(spacing) } : {}),
   };
 }
 

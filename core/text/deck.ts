@@ -62,7 +62,7 @@ export function backgroundWord(background: Background): string {
         : fill.source;
 }
 
-/** Returns a text size as a percentage. */
+/** Returns a text size or a spacing as a percentage. */
 export const sizeWord = (factor: number): string => `${Math.round(factor * 1000) / 10}%`;
 
 /** Returns the attributes of a slide's `::slide` line; none where the text alone says everything. */
@@ -72,7 +72,7 @@ function markOf(
   steps: StepsWord | undefined,
   { id, first, level }: Marks,
 ): Record<string, string> {
-  const { background, transition, delay, widths, section, textSize } = slide;
+  const { background, transition, delay, widths, section, textSize, spacing } = slide;
   const attributes: Record<string, string> = {};
   if (id) attributes.id = slide.id;
   if (empty || recognise(partsOf(slide, first)) !== slide.arrangement) attributes.arrangement = slide.arrangement;
@@ -86,6 +86,7 @@ function markOf(
   if (widths) attributes.widths = widths.join(" ");
   if (section) attributes.section = section;
   if (textSize) attributes.size = sizeWord(textSize);
+  if (spacing !== undefined) attributes.spacing = sizeWord(spacing);
   return attributes;
 }
 

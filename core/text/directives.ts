@@ -156,6 +156,9 @@ function slot({ at, attributes, inner, say }: Place, otherwise?: string): Block[
   return inner();
 }
 
+const isPercentage = (words: string, least: number, most: number): boolean =>
+  /^\d+(\.\d+)?%?$/.test(words) && Number.parseFloat(words) >= least && Number.parseFloat(words) <= most;
+
 function slideMark(attributes: Attributes, say: (message: string) => void): SlideMark {
   const mark: SlideMark = {};
   let seconds = 0.5;
@@ -180,17 +183,12 @@ function slideMark(attributes: Attributes, say: (message: string) => void): Slid
       numbers.every((width) => width >= 5 && width <= 95)
     )
       mark.widths = numbers;
-    else if (
-      key === "size" &&
-      /^\d+(\.\d+)?%?$/.test(said) &&
-      Number.parseFloat(said) >= 50 &&
-      Number.parseFloat(said) <= 200
-    )
-      mark.textSize = Number.parseFloat(said) / 100;
+    else if (key === "size" && isPercentage(said, 50, 200)) mark.textSize = Number.parseFloat(said) / 100;
+    else if (key === "spacing" && isPercentage(said, 0, 500)) mark.spacing = Number.parseFloat(said) / 100;
     else if (key === "section" && said.trim() && said.length <= 300) mark.section = said;
     else
       say(
-        `A slide has no “${key}${said ? `=${said}` : ""}”. Known are #id, arrangement, hidden, level from 0 to 8, steps, steps=main, background, transition (${TRANSITIONS.join(", ")}), seconds, delay, widths, size from 50% to 200%, and section.`,
+        `A slide has no “${key}${said ? `=${said}` : ""}”. Known are #id, arrangement, hidden, level from 0 to 8, steps, steps=main, background, transition (${TRANSITIONS.join(", ")}), seconds, delay, widths, size from 50% to 200%, spacing from 0% to 500%, and section.`,
       );
   }
   return kind ? { ...mark, transition: { kind, seconds } } : mark;

@@ -254,5 +254,6 @@ export const Me = z.object({ id: Id, name: z.string() });
 export type Me = z.infer<typeof Me>;
 
 export * from "./data";
+export * from "./points";
 export * from "./themes";
 export * from "./translate";

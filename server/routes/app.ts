@@ -23,6 +23,7 @@ import { knownHost, sameOrigin } from "./origin";
 import { session, signOut } from "./sessions";
 import { sourceRoutes } from "./sources";
 import { languageResourceRoutes } from "./languageresources";
+import { pointRoutes } from "./points";
 import { themeRoutes } from "./themes";
 import { translationRoutes } from "./translations";
 
@@ -70,6 +71,7 @@ export function createApp(context: AppContext, { client, log, hosts = [] }: Site
     translationRoutes,
     languageResourceRoutes,
     themeRoutes,
+    pointRoutes,
     bindingRoutes,
   ])
     app.use("/api", routes(context));

@@ -4,7 +4,7 @@ import type { z } from "zod";
 import { type Act, permit, type Right } from "../access";
 import type { Me } from "../api";
 import type { Jobs } from "../jobs";
-import { type Asker, parseBody, type TranslationService, type Work } from "../work";
+import { type Asker, parseBody, type LanguageService, type TranslationService, type Work } from "../work";
 import { type Database, rightOn } from "../store";
 import type { Announcements } from "./events";
 
@@ -19,6 +19,8 @@ export interface AppContext {
   sourceHosts?: readonly string[];
   /** The translation service outside of this machine, where one is set up. */
   translationService?: TranslationService | undefined;
+  /** The service that writes points, where one is set up. */
+  pointService?: LanguageService | undefined;
   origin?: string;
 }
 

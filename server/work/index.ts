@@ -5,4 +5,4 @@ export type { Asker } from "./workerprocess";
 export type { ReadProgress, ReadWork } from "./read";
 export type { Compared, SourceFile } from "./data";
 export { type MadeDeck, parseBody } from "./tasks";
-export type { TranslationService } from "@unitext/node";
+export type { LanguageService, TranslationService } from "@unitext/node";

@@ -37,6 +37,7 @@ const BY_TASK: Record<TaskName, Bounds> = {
   refreshDecks: { ...LONG, seconds: 120 },
   repeated: { ...LONG, seconds: 120 },
   newTranslation: LONG,
+  proposePoints: LONG,
   pairedSegments: QUICK,
   takeTargets: QUICK,
   alignDecks: { ...LONG, seconds: 120 },

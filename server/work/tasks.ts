@@ -32,6 +32,7 @@ import {
   workbooksInside,
 } from "./data";
 import type { NamedFile } from "./namedfile";
+import { proposePoints } from "./points";
 import { readFile, type ReadProgress, type ReadWork } from "./read";
 import {
   inWordsOf,
@@ -175,6 +176,8 @@ export const TASKS = {
   repeated: findTyped,
   /** Makes a deck in another language. */
   newTranslation,
+  /** Makes points from paragraphs. */
+  proposePoints,
   /** Lists the segments of a translated deck beside their translations. */
   pairedSegments,
   /** Puts translations into a translated deck. */

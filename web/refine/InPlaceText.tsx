@@ -2,7 +2,7 @@ import {
   cssFamily,
   familyNamed,
   LINE_HEIGHT,
-  PARAGRAPH_GAP,
+  paragraphGap,
   placeTheme,
   roleAppearance,
   type Scene,
@@ -126,7 +126,7 @@ function textStyle(
     justifyContent: JUSTIFY[anchor],
     textAlign: ALIGN[style?.align ?? place?.align ?? "start"],
     ["--marker" as string]: theme.colours.accent,
-    ["--gap" as string]: `${PARAGRAPH_GAP[role]}em`,
+    ["--gap" as string]: `${paragraphGap(role, theme)}em`,
   };
 }
 

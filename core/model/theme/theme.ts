@@ -57,6 +57,8 @@ export const Theme = z.object({
   steps: z.array(z.number().positive().max(1)).min(1),
   /** The smallest readable size in points on a page 540 points high; no step goes below it. */
   minimum: z.number().positive(),
+  /** The space between paragraphs as a factor of the usual; 1 unless given. */
+  spacing: z.number().min(0).max(5).optional(),
   roles: z.partialRecord(z.enum(SLOT_ROLES), RoleOverride).optional(),
 });
 export type Theme = z.infer<typeof Theme>;

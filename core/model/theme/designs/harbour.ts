@@ -3,7 +3,7 @@ import type { DesignDescriptor } from "../design";
 import { box, disc } from "../shapes";
 
 /** The arrangements whose title is on the panel at the side. */
-const ON_PANEL = ["points", "references", "picture", "formula", "title"];
+const ON_PANEL = ["points", "references", "picture", "formula", "title", "message", "fact"];
 
 export const harbour: DesignDescriptor = {
   label: "Harbour",
@@ -23,7 +23,7 @@ export const harbour: DesignDescriptor = {
     opening: { title: { at: [400, 110, 500, 210], anchor: "bottom" }, subtitle: { at: [400, 342, 500, 120] } },
     section: { title: { at: [400, 110, 500, 210], anchor: "bottom" }, subtitle: { at: [400, 342, 500, 120] } },
     ...Object.fromEntries(
-      (["comparison", "columns", "table", "chart", "diagram", "code", "pictures"] as const).map((name) => [
+      (["comparison", "columns", "highlight", "table", "chart", "diagram", "code", "pictures"] as const).map((name) => [
         name,
         { title: { surface: "paper", anchor: "middle" } as const },
       ]),

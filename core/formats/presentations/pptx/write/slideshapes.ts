@@ -46,7 +46,7 @@ class SlideShapes {
     this.work = {
       ...work,
       metadata: withTheme(work.metadata, slideTheme(slide, work.metadata)),
-      ...(slide.textSize ? { layoutTheme: work.metadata.theme } : {}),
+      ...(slide.textSize || slide.spacing !== undefined ? { layoutTheme: work.metadata.theme } : {}),
     };
     this.boxes = boxesOf(slide, { metadata: work.metadata, number, fonts: work.options.fonts });
     this.places = slotPlaces(slide.arrangement, work.metadata, slide.widths);

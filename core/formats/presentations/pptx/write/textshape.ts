@@ -1,4 +1,4 @@
-import { INDENT, type SceneBox, sizeOf } from "@unitext/core/layout";
+import { INDENT, paragraphGap, type SceneBox, sizeOf } from "@unitext/core/layout";
 import {
   type Element,
   escapeXml,
@@ -112,14 +112,18 @@ export function regionShape(
   );
 }
 
-/** Returns the list style of a placeholder whose text has another size than in its layout; indents follow the size. */
+/** Returns the list style of a placeholder whose text has another size or spacing than in its layout; indents follow. */
 function sizedStyle(size: number, role: SlotRole | undefined, { layoutTheme, metadata }: ShapeWork): string {
-  if (!layoutTheme || role === undefined || sizeOf(role, layoutTheme, metadata.page) === size) return "<a:lstStyle/>";
+  if (!layoutTheme || role === undefined) return "<a:lstStyle/>";
+  const gap = paragraphGap(role, metadata.theme);
+  if (sizeOf(role, layoutTheme, metadata.page) === size && paragraphGap(role, layoutTheme) === gap)
+    return "<a:lstStyle/>";
   const step = size * INDENT;
   const levels = Array.from({ length: 9 }, (_, nth) =>
     xml(
       `a:lvl${nth + 1}pPr`,
       role === "body" ? { marL: emu((nth + 1) * step), indent: -emu(step) } : {},
+      xml("a:spcBef", {}, xml("a:spcPts", { val: Math.round(gap * size * 100) })),
       xml("a:defRPr", { sz: Math.round(size * 100) }),
     ),
   );

@@ -12,8 +12,8 @@ import {
 import { readText } from "@unitext/core/text";
 import { idSource } from "@unitext/core/testing";
 import { shippedFonts } from "@unitext/core/testing/fonts";
-import { loadGrammar } from "./grammar";
-import { generate } from "./index";
+import { loadGrammar } from "../grammar";
+import { generate } from "../index";
 
 beforeAll(loadGrammar);
 
@@ -76,9 +76,109 @@ describe("a list on its slide", () => {
     expect(text?.kind === "text" ? text.text.map(({ kind }) => kind) : []).toEqual(["plain"]);
   });
 
+  it("is a statement where it has one short point", () => {
+    const [slide] = slidesOf("## Rule\n\n- Nobody goes out alone\n");
+    expect([slide?.arrangement, ...slotted(slide)]).toEqual(["message", "text body"]);
+    expect(wordsOf(slide)).toBe("Rule\nNobody goes out alone");
+  });
+
+  it("is a ring where its items are shares that make a whole", () => {
+    const [slide] = slidesOf("## Bottom of the bay\n\n- Sand: 60 %\n- Silt: 30 %\n- Clay: 10 %\n");
+    const chart = slide?.elements.find((element) => element.kind === "chart");
+    expect(chart?.kind === "chart" ? [chart.type, chart.categories, chart.series[0]?.values] : []).toEqual([
+      "doughnut",
+      ["Sand", "Silt", "Clay"],
+      [60, 30, 10],
+    ]);
+    const [partial] = slidesOf("## Bottom of the bay\n\n- Sand: 60 %\n- Silt: 30 %\n- Shells\n");
+    expect(partial?.arrangement).toBe("points");
+  });
+
   it("stays as it was typed in a deck that says what its text says", () => {
     const [slide] = slidesOf("## Reading\n\n1. Open the lid\n2. Let it rest\n3. Read\n", DEFAULT_RULE);
     expect(slide?.arrangement).toBe("points");
+  });
+});
+
+describe("a key figure", () => {
+  it("is large with its whole sentence below it, alone or beside other points", () => {
+    const [alone] = slidesOf("## Surge\n\n- The highest surge in the record is 1.9 m\n");
+    expect([alone?.arrangement, ...slotted(alone)]).toEqual(["fact", "text number", "text caption"]);
+    expect(wordsOf(alone)).toBe("Surge\n1.9 m\nThe highest surge in the record is 1.9 m");
+    const [beside] = slidesOf(
+      "## Surge\n\n- Wind pushes water into the bay\n- The highest surge in the record is 1.9 m\n",
+    );
+    expect([beside?.arrangement, ...slotted(beside)]).toEqual([
+      "highlight",
+      "text body",
+      "text number",
+      "text caption",
+    ]);
+  });
+
+  it.each([
+    ["a limit", "The bar stays dry for at most 40 minutes"],
+    ["a negation", "The level of the bar is not 40 cm"],
+    ["two numbers", "The surge of 2024 was 1.9 m"],
+    ["a number without a unit", "The number of gauges is 12"],
+    ["a number that is no statement", "Compare the mark of the sheet with the plate, 6.18 m"],
+  ])("is not made of %s", (_, point) => {
+    const [slide] = slidesOf(`## Surge\n\n- ${point}\n`);
+    expect(slide?.arrangement).not.toBe("fact");
+  });
+
+  it("does not come on every slide", () => {
+    const text = [1, 2, 3, 4]
+      .map((n) => `## Gauge ${n}\n\n- Wind pushes water into the bay\n- The highest surge here is ${n}.9 m\n`)
+      .join("\n");
+    const arrangements = slidesOf(text).map(({ arrangement }) => arrangement);
+    expect(arrangements).toEqual(["highlight", "points", "points", "highlight"]);
+  });
+});
+
+describe("subheadings", () => {
+  const way = "- The path leads along the foot of the dune to the second post\n- The gate is open from May to June\n";
+  const reading = "- The lid of the well opens to the left and is heavy\n- Two people read the scale in turn\n";
+
+  it("are the heads of columns where each has as much below it", () => {
+    const [slide] = slidesOf(`## Quay\n\n### Way\n\n${way}\n### Reading\n\n${reading}`);
+    expect([slide?.arrangement, ...slotted(slide)]).toEqual(["comparison", "text left", "text right"]);
+    expect(wordsOf(slide).split("\n")).toEqual([
+      "Quay",
+      "Way",
+      ...way
+        .trim()
+        .split("\n")
+        .map((line) => line.slice(2)),
+      "Reading",
+      ...reading
+        .trim()
+        .split("\n")
+        .map((line) => line.slice(2)),
+    ]);
+  });
+});
+
+describe("a quotation below a title", () => {
+  it("is large, with its source below", () => {
+    const [slide] = slidesOf("## The keeper says\n\n> Watch the Swash, not the sea.\n\nLog book, page 3\n");
+    expect([slide?.arrangement, ...slotted(slide)]).toEqual(["message", "text body", "text caption"]);
+  });
+});
+
+describe("space between paragraphs", () => {
+  it("grows where few points leave room, and fills no slide", () => {
+    const rule: BreakRule = { ...DOCUMENT_RULE, placement: "slide" };
+    const few = slidesOf(
+      "## Tides\n\n- Springs follow the full moon by two days\n- Neaps follow the half moon\n",
+      rule,
+    );
+    expect(few[0]?.spacing).toBeGreaterThan(1);
+    const many = slidesOf(
+      `## Tides\n\n${Array.from({ length: 9 }, (_, at) => `- Spring tide number ${at} of the year came two days late`).join("\n")}\n`,
+      rule,
+    );
+    expect(many[0]?.spacing).toBeUndefined();
   });
 });
 
