@@ -5,7 +5,7 @@ import pg from "pg";
 import pino from "pino";
 import { ImportResult, Job } from "./api";
 import { Jobs, watchFolder } from "./jobs";
-import { Announcements, createApp, newsFrom } from "./routes";
+import { Announcements, type AppContext, createApp, newsFrom } from "./routes";
 import { connect, type Database, ensureUser, migrated, newToken, openSession } from "./store";
 import { inlineWork, ProcessPool } from "./work";
 
@@ -26,7 +26,11 @@ export interface TestServer {
 /** A server with a database of its own inside the test run's PostgreSQL. With `processes` its work is done in worker processes, as in the product. */
 export async function testServer(
   name: string,
-  { withoutJobs = false, processes = false, sourceHosts = [] as readonly string[] } = {},
+  {
+    withoutJobs = false,
+    processes = false,
+    ...services
+  }: { withoutJobs?: boolean; processes?: boolean } & Pick<AppContext, "sourceHosts" | "pointService"> = {},
 ): Promise<TestServer> {
   const url = new URL(process.env.UNITEXT_TEST_DATABASE ?? "");
   const admin = new pg.Client({ connectionString: url.href });
@@ -43,7 +47,7 @@ export async function testServer(
   const work = processes ? new ProcessPool(join(root, "dist/server/worker.js"), fonts) : inlineWork;
   const jobs = new Jobs({ db, url: url.href, work, fonts });
   if (!withoutJobs) await jobs.start();
-  const app = createApp({ db, work, jobs, announcements, fonts, sourceHosts }, { log: pino({ level: "silent" }) });
+  const app = createApp({ db, work, jobs, announcements, fonts, ...services }, { log: pino({ level: "silent" }) });
   const server: Server = createServer(app);
   await new Promise<void>((resolve) => server.listen(0, "127.0.0.1", resolve));
   const address = `http://127.0.0.1:${(server.address() as AddressInfo).port}`;

@@ -19,6 +19,7 @@ const NUMBER = /\d+(?:[.,:]\d+)*/g;
 /** A word with a capital inside a text, which is a name where a language writes common nouns small. */
 const NAME = /(?<=[\p{L}\d,;]\s)\p{Lu}[\p{L}\d-]+/gu;
 
+const bare = (text: string): string => text.trim().replace(/[.!?]+$/u, "");
 const numbersIn = (text: string): Set<string> => new Set(text.match(NUMBER) ?? []);
 const wordsIn = (text: string): Set<string> => new Set(text.toLowerCase().match(/[\p{L}\d-]+/gu) ?? []);
 
@@ -37,6 +38,8 @@ export function pointFaults(sentence: string, point: string, language: string): 
   if (NEGATION.test(sentence) !== NEGATION.test(point)) faults.push("negation");
   if (HEDGE.test(sentence) && !HEDGE.test(point)) faults.push("hedge");
   if (countWords(point) > POINT_WORDS.most) faults.push("long");
-  if (!point.trim() || !isWholeClause(point, language)) faults.push("clause");
+  // A sentence without its full stop is a clause, whatever the tagger thinks of its verb.
+  const isSentence = bare(point) === bare(sentence);
+  if (!point.trim() || !(isSentence || isWholeClause(point, language))) faults.push("clause");
   return faults;
 }

@@ -145,7 +145,13 @@ export default function Write() {
         </div>
       )}
       {points && (
-        <Points slides={points} choices={rule.points ?? []} onClose={() => setPoints(undefined)} onTake={takePoints} />
+        <Points
+          slides={points}
+          language={metadata.language}
+          choices={rule.points ?? []}
+          onClose={() => setPoints(undefined)}
+          onTake={takePoints}
+        />
       )}
       {choosing && (
         <ChooseCells
