@@ -1,5 +1,5 @@
 import { join } from "node:path";
-import { sceneSvg, withVisibleLines } from "@unitext/core/draw";
+import { sceneSvg, withEndOfPng, withVisibleLines } from "@unitext/core/draw";
 import { type FontSet, layoutSlide } from "@unitext/core/layout";
 import { type Deck, metadataOf } from "@unitext/core/model";
 import { Resvg } from "@resvg/resvg-js";
@@ -79,5 +79,5 @@ export function svgPng(fonts: string): (svg: string, width: number) => Uint8Arra
 
 function dataUri(deck: Deck, sha256: string, bytes: Uint8Array | undefined): string | undefined {
   const type = Object.values(deck.assets).find((asset) => asset.sha256 === sha256)?.mediaType ?? "image/png";
-  return bytes && `data:${type};base64,${Buffer.from(bytes).toString("base64")}`;
+  return bytes && `data:${type};base64,${Buffer.from(withEndOfPng(bytes)).toString("base64")}`;
 }

@@ -8,4 +8,5 @@ export {
   sceneSvg,
   type SvgOptions,
 } from "./svg";
+export { withEndOfPng } from "./png";
 export { withVisibleLines } from "./hairlines";

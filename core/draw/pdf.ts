@@ -1,3 +1,4 @@
+import { withEndOfPng } from "./png";
 import type { PictureElement } from "@unitext/core/model";
 import type { FontSet, Scene, SceneNode } from "@unitext/core/layout";
 import PDFDocument from "pdfkit";
@@ -28,18 +29,19 @@ export interface PdfOptions {
 
 type Pictures = Pick<PdfOptions, "picture" | "recoloured">;
 
-/** Whether the PDF can hold a picture as it is: PNG and JPEG. */
-
 /** Opens a picture for the document. Returns undefined when it is damaged. */
 function opened(doc: Document, bytes: Uint8Array): unknown {
   try {
     // A copy, because the bytes may be part of a larger buffer.
-    return (doc as unknown as { openImage(bytes: ArrayBuffer): unknown }).openImage(new Uint8Array(bytes).buffer);
+    return (doc as unknown as { openImage(bytes: ArrayBuffer): unknown }).openImage(
+      new Uint8Array(withEndOfPng(bytes)).buffer,
+    );
   } catch {
     return undefined;
   }
 }
 
+/** Whether the PDF can hold a picture as it is: PNG and JPEG. */
 const isDrawable = (bytes: Uint8Array) =>
   (bytes[0] === 0x89 && bytes[1] === 0x50) || (bytes[0] === 0xff && bytes[1] === 0xd8);
 

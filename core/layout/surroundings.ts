@@ -51,8 +51,8 @@ function masterNodes(master: Master, context: SlideContext, setting: TextContext
 }
 
 /**
- * Returns the background: what the theme is on, a colour, a fill, or a picture that fills the page with a plate of paper
- * under the text; then what the slide's master or the design of its theme draws. `theme` is that of the slide before
+ * Returns the background: what the theme is on, a colour, a fill, or a picture that fills the page with a veil of paper
+ * over it or a plate of paper under the text; then what the slide's master or the design of its theme draws. `theme` is that of the slide before
  * it took the colours of its surface.
  */
 export function backgroundNodes(
@@ -79,6 +79,7 @@ export function backgroundNodes(
   const asset = metadata.assets[background.picture];
   const { width, height } = metadata.page;
   const scale = asset ? Math.max(width / asset.width, height / asset.height) : 1;
+  const { veil } = background;
   const size = asset ? { width: asset.width * scale, height: asset.height * scale } : { width, height };
   return {
     colour: paper,
@@ -94,9 +95,10 @@ export function backgroundNodes(
         ...size,
         ...(asset ? { sha256: asset.sha256 } : {}),
       },
+      ...(veil ? drawFill({ kind: "solid", colour: paper, opacity: veil }, page, "", metadata.assets) : []),
       ...shared,
     ],
-    plates: !master,
+    plates: !master && veil === undefined,
   };
 }
 

@@ -20,10 +20,13 @@ export type Source = z.infer<typeof Source>;
 export const Origin = z.object({ deck: Id, slide: Id, version: z.number().int().nonnegative() });
 export type Origin = z.infer<typeof Origin>;
 
-/** A background behind everything else on a slide. */
+/**
+ * A background behind everything else on a slide. A picture covers the page; `veil` is the share of paper over it, so that
+ * text can be read. Without it every text has a plate of paper.
+ */
 export const Background = z.union([
   z.object({ colour: Colour }),
-  z.object({ picture: z.string().min(1).max(1000) }),
+  z.object({ picture: z.string().min(1).max(1000), veil: z.number().min(0).max(0.95).optional() }),
   z.object({ fill: Fill }),
 ]);
 export type Background = z.infer<typeof Background>;

@@ -28,6 +28,9 @@ function markAttributes({
     ...(hidden ? { hidden: "" } : {}),
     ...(steps ? { steps: stepsWord(steps) } : {}),
     ...(background ? { background: backgroundWord(background) } : {}),
+    ...(background && "picture" in background && background.veil !== undefined
+      ? { veil: sizeWord(background.veil) }
+      : {}),
     ...(transition ? { transition: transition.kind, seconds: String(transition.seconds) } : {}),
     ...(delay ? { delay: String(delay) } : {}),
     ...(widths ? { widths: widths.join(" ") } : {}),

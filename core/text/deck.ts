@@ -80,6 +80,8 @@ function markOf(
   if (slide.hidden) attributes.hidden = "";
   if (steps !== undefined) attributes.steps = steps;
   if (background) attributes.background = backgroundWord(background);
+  if (background && "picture" in background && background.veil !== undefined)
+    attributes.veil = sizeWord(background.veil);
   if (transition) attributes.transition = transition.kind;
   if (transition && transition.seconds !== 0.5) attributes.seconds = String(transition.seconds);
   if (delay) attributes.delay = String(delay);

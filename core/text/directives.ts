@@ -162,6 +162,7 @@ const isPercentage = (words: string, least: number, most: number): boolean =>
 function slideMark(attributes: Attributes, say: (message: string) => void): SlideMark {
   const mark: SlideMark = {};
   let seconds = 0.5;
+  let veil: number | undefined;
   let kind: Transition["kind"] | undefined;
   for (const [key, value] of Object.entries(attributes)) {
     const said = value ?? "";
@@ -174,6 +175,7 @@ function slideMark(attributes: Attributes, say: (message: string) => void): Slid
     else if (key === "level" && /^[0-8]$/.test(said)) mark.level = Number(said);
     else if (key === "background" && /^#[0-9a-f]{6}$/i.test(said)) mark.background = { colour: said.toLowerCase() };
     else if (key === "background" && said && !said.startsWith("#")) mark.background = { picture: said };
+    else if (key === "veil" && isPercentage(said, 0, 95)) veil = Number.parseFloat(said) / 100;
     else if (key === "transition" && transition) kind = transition;
     else if (key === "seconds" && Number(said) >= 0.1 && Number(said) <= 10) seconds = Number(said);
     else if (key === "delay" && Number(said) >= 0.5 && Number(said) <= 3600) mark.delay = Number(said);
@@ -188,9 +190,11 @@ function slideMark(attributes: Attributes, say: (message: string) => void): Slid
     else if (key === "section" && said.trim() && said.length <= 300) mark.section = said;
     else
       say(
-        `A slide has no “${key}${said ? `=${said}` : ""}”. Known are #id, arrangement, hidden, level from 0 to 8, steps, steps=main, background, transition (${TRANSITIONS.join(", ")}), seconds, delay, widths, size from 50% to 200%, spacing from 0% to 500%, and section.`,
+        `A slide has no “${key}${said ? `=${said}` : ""}”. Known are #id, arrangement, hidden, level from 0 to 8, steps, steps=main, background, veil from 0% to 95%, transition (${TRANSITIONS.join(", ")}), seconds, delay, widths, size from 50% to 200%, spacing from 0% to 500%, and section.`,
       );
   }
+  if (veil !== undefined && mark.background && "picture" in mark.background)
+    mark.background = { ...mark.background, veil };
   return kind ? { ...mark, transition: { kind, seconds } } : mark;
 }
 

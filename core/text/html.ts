@@ -34,6 +34,12 @@ import {
   at0,
 } from "./htmlnodes";
 
+/** Returns a number that an item can have; undefined for anything else. */
+function wholeNumber(value: unknown): number | undefined {
+  const number = typeof value === "string" || typeof value === "number" ? Number(value) : Number.NaN;
+  return Number.isInteger(number) && number >= 0 && number <= 1_000_000 ? number : undefined;
+}
+
 class HtmlReader {
   readonly blocks: Block[] = [];
   private waiting: Run[] = [];
@@ -295,6 +301,7 @@ class HtmlReader {
     const text: Paragraph[] = [];
     const after: Block[] = [];
     const at = Math.min(level, MAX_LEVEL);
+    let start = wholeNumber(node.properties.start);
     for (const child of node.children) {
       if (!isElement(child as Nodes)) continue;
       const item = child as HtmlElement;
@@ -305,6 +312,9 @@ class HtmlReader {
         continue;
       }
       const kind = node.tagName === "ol" ? "number" : "bullet";
+      start = wholeNumber(item.properties.value) ?? start;
+      const first = kind === "number" && start !== undefined ? { start } : {};
+      start = undefined;
       const own = item.tagName === "dd" ? Math.min(at + 1, MAX_LEVEL) : at;
       const inner = new HtmlReader({ type: "root", children: [] }, this.math);
       inner.notes.clear();
@@ -323,7 +333,7 @@ class HtmlReader {
               nested.push(
                 begun
                   ? { ...paragraph, kind: "plain", level: Math.min(own + 1, MAX_LEVEL), runs }
-                  : { kind, level: own, runs },
+                  : { kind, level: own, ...first, runs },
               );
               begun = true;
             }
@@ -337,7 +347,7 @@ class HtmlReader {
           continue;
         }
         take();
-        if (!begun) nested.push({ kind, level: own, runs: [] });
+        if (!begun) nested.push({ kind, level: own, ...first, runs: [] });
         begun = true;
         const deeper = this.list(part as HtmlElement, level + 1, context);
         nested.push(...deeper.text);

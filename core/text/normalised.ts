@@ -49,6 +49,20 @@ const normalisedText = (text: RichText): RichText =>
     ),
   }));
 
+/** Returns a text in which items have a start only where it does not follow from the item before. */
+function withoutImpliedStarts(text: RichText): RichText {
+  const counts: number[] = [];
+  return text.map((paragraph) => {
+    counts.length = Math.min(counts.length, paragraph.kind === "plain" ? paragraph.level : paragraph.level + 1);
+    if (paragraph.kind === "plain") return paragraph;
+    const implied = (counts[paragraph.level] ?? 0) + 1;
+    counts[paragraph.level] = paragraph.kind === "number" ? (paragraph.start ?? implied) : 0;
+    if (paragraph.start !== implied) return paragraph;
+    const { start: _, ...rest } = paragraph;
+    return rest;
+  });
+}
+
 /**
  * Returns a block of a document as its text form gives it back: addresses are links, equal runs are one, and the levels of a
  * list follow each other. Slides made from the document and from its text are then the same.
@@ -60,5 +74,5 @@ export function normalisedBlock(block: Block): Block {
     );
     return { ...block, figure: { ...block.figure, rows } };
   }
-  return "text" in block ? { ...block, text: normalisedText(block.text) } : block;
+  return "text" in block ? { ...block, text: normalisedText(withoutImpliedStarts(block.text)) } : block;
 }

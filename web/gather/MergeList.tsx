@@ -1,5 +1,5 @@
 import type { MergeOptions, MergeSource } from "@unitext/core/divide";
-import { metadataOf, type Theme } from "@unitext/core/model";
+import type { Theme } from "@unitext/core/model";
 import type { ReactNode } from "react";
 import { SmallSlide } from "../deck/SmallSlide";
 import { keepAppearance } from "../deck/lastappearance";
@@ -94,17 +94,31 @@ export function MergeList({ into, pattern, onPattern, children }: Props) {
                 options={(["match", "keep"] as const).map((value) => ({
                   value,
                   label: value === "match" ? "the theme of this deck" : "each keeps its own theme",
-                  content: preview && (
-                    <SmallSlide
-                      slide={preview.twin[value]}
-                      number={1}
-                      metadata={{ ...metadataOf(preview.deck), ...(value === "match" ? { theme: preview.place } : {}) }}
-                      deck={preview.deck.id}
-                      width={104}
-                    />
+                  content: preview.pairs.length > 0 && (
+                    <span className="flex flex-wrap gap-2">
+                      {preview.pairs.map(({ deck, number, metadata, ...pair }) => (
+                        <SmallSlide
+                          key={`${deck.id}/${number}`}
+                          slide={pair[value]}
+                          number={number}
+                          metadata={metadata[value]}
+                          deck={deck.id}
+                          width={104}
+                          label={`Slide ${number} of ${deck.properties.title}, ${value === "match" ? "in the theme of this deck" : "in its own theme"}`}
+                        />
+                      ))}
+                    </span>
                   ),
                 }))}
               />
+              {preview.changed > 0 && (
+                <p className="quiet max-w-48" role="status">
+                  {preview.changed} {preview.changed === 1 ? "slide looks" : "slides look"} different in the theme of
+                  this deck; those that change most are shown.
+                  {preview.overflowing > 0 &&
+                    ` The text of ${preview.overflowing} ${preview.overflowing === 1 ? "slide" : "slides"} would overflow.`}
+                </p>
+              )}
               <div className="space-y-1">
                 {check("a section for each deck", sections, setSections)}
                 {check("a contents slide with links", contents, setContents)}

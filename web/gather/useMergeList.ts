@@ -5,6 +5,7 @@ import { useMemo, useState } from "react";
 import useSWR from "swr";
 import { get } from "../api/client";
 import { lastAppearance } from "../deck/lastappearance";
+import { useLookPreview } from "./useLookPreview";
 import { type Found, found, gatheredFrom, type Listed, ordered } from "./list";
 
 /** Loads the decks of a list. */
@@ -34,21 +35,6 @@ function useMergeOptions() {
   return { look, setLook, sections, setSections, contents, setContents, openingsOnce, setOpeningsOnce, drop, setDrop };
 }
 
-/** A slide in its own theme and in the theme of the merge, where they differ. */
-function useThemePreview(theme: Theme | undefined, list: readonly Listed[], states: ReadonlyMap<string, DeckState>) {
-  const place = theme ?? states.get(list[0]?.id ?? "")?.deck.theme;
-  const wanted = JSON.stringify(place);
-  const shown = list
-    .map(({ id }) => states.get(id))
-    .find((state) => state && JSON.stringify(state.deck.theme) !== wanted);
-  // A slide drawn in two themes counts as two slides for the drawing.
-  const twin = useMemo(() => {
-    const slide = shown?.deck.slides[0];
-    return slide && { match: { ...slide }, keep: { ...slide } };
-  }, [shown]);
-  return shown && twin && place ? { deck: shown.deck, twin, place } : undefined;
-}
-
 /** The decks that a name pattern finds, those chosen for a merge in their order, and how they are merged. */
 export function useMergeList(into: { id: string; theme: Theme } | undefined, pattern: string) {
   const { data } = useSWR("/decks", () => get("/decks", DeckList));
@@ -72,7 +58,7 @@ export function useMergeList(into: { id: string; theme: Theme } | undefined, pat
   const count =
     (gathered ?? []).reduce((sum, { deck, slides }) => sum + (slides?.length ?? deck.slides.length), 0) -
     options.drop.size;
-  const preview = useThemePreview(into?.theme, list, states);
+  const preview = useLookPreview(gathered, into?.theme);
 
   const add = (more: readonly Found[]) =>
     setList((now) => [

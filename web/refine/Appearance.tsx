@@ -16,6 +16,7 @@ import { useRef, useState } from "react";
 import { useDeck } from "../deck/DeckContext";
 import { DesignDialog } from "../design/DesignDialog";
 import { Add } from "./Add";
+import { BackgroundPanel } from "./BackgroundPanel";
 import { languageName, languageTag } from "../ui/languages";
 import { ArrangementSketch } from "./ArrangementSketch";
 import { Measure } from "./Measure";
@@ -52,6 +53,11 @@ export function Appearance({
   const arrange = (name: ArrangementName) => {
     const single: SingleChange = rearrange(slide, name);
     session.apply(batch([single]), { words: `Arranged as “${ARRANGEMENTS[name].label}”` });
+  };
+  const setFactor = (name: "textSize" | "spacing", percent: number, words: string) => {
+    const { [name]: _, ...properties } = slidePropertiesOf(slide);
+    const next = percent === 100 ? properties : { ...properties, [name]: percent / 100 };
+    session.apply({ kind: "setSlideProperties", slide: slide.id, properties: next }, { words });
   };
   return (
     <>
@@ -102,16 +108,19 @@ export function Appearance({
           most={200}
           step={5}
           value={(slide.textSize ?? 1) * 100}
-          onSet={(percent) => {
-            const { textSize: _, ...properties } = slidePropertiesOf(slide);
-            const next = percent === 100 ? properties : { ...properties, textSize: percent / 100 };
-            session.apply(
-              { kind: "setSlideProperties", slide: slide.id, properties: next },
-              { words: `Text size ${Math.round(percent)} %` },
-            );
-          }}
+          onSet={(percent) => setFactor("textSize", percent, `Text size ${Math.round(percent)} %`)}
+        />
+        <Measure
+          label="Space between paragraphs"
+          unit="%"
+          least={0}
+          most={500}
+          step={10}
+          value={(slide.spacing ?? 1) * 100}
+          onSet={(percent) => setFactor("spacing", percent, `Space between paragraphs ${Math.round(percent)} %`)}
         />
       </fieldset>
+      <BackgroundPanel slide={slide} />
       <Motion slide={slide} {...play} />
       <fieldset disabled={!canEdit} className="mb-5">
         <legend className="mb-2 font-semibold">Design of the deck</legend>

@@ -31,7 +31,7 @@ import {
   must,
 } from "@unitext/core/model";
 import type { Change } from "@unitext/core/edit";
-import { type Advice, adviceOn, fitOf, type SlideFit } from "@unitext/core/advice";
+import { type Advice, adviceOn, fitOf, legibleVeil, type PagePixels, type SlideFit } from "@unitext/core/advice";
 import { nanoid } from "nanoid";
 import { type Lines, manuscriptText, type Problem, readText, type Reason } from "@unitext/core/text";
 
@@ -177,6 +177,13 @@ export const core = {
     if (hasFormula([slide])) await loadFormulas();
     await load(facesNeeded([slide], metadata));
     return withFaces(() => fitOf(slide, { metadata, number, fonts }, () => nanoid(10)));
+  },
+  /** Returns the lightest veil over a background picture under which a slide can be read; undefined where none is enough. */
+  async veil(metadata: DeckMetadata, slide: Slide, pixels: PagePixels): Promise<number | undefined> {
+    await load(facesNeeded([slide], metadata));
+    return withFaces(() =>
+      legibleVeil(layoutSlide(slide, { metadata, number: 1, fonts }), pixels, metadata.theme.colours.paper),
+    );
   },
   /** Returns what the checks find on slides of a deck. */
   async advise(deck: Deck, slides: readonly string[]): Promise<Advice[]> {

@@ -14,6 +14,7 @@ const worker: CoreWorker = {
   measure: async (metadata, slides) => (await loading).measure(metadata, slides),
   fit: async (metadata, slide, number) => (await loading).fit(metadata, slide, number),
   advise: async (deck, slides) => (await loading).advise(deck, slides),
+  veil: async (metadata, slide, pixels) => (await loading).veil(metadata, slide, pixels),
   read: async (text, metadata, prefix) => (await loading).read(text, metadata, prefix),
   review: async (deck, base, next) => (await loading).review(deck, base, next),
   take: async (deck, base, next, choices, typing) => (await loading).take(deck, base, next, choices, typing),

@@ -13,6 +13,8 @@ import { cellBlocks, framedCell, readTable } from "./table";
 interface List {
   kind: "bullet" | "number";
   level: number;
+  /** Its list, by which numbers are counted; undefined where only the name of its style says that it is an item. */
+  id?: string;
   /** Whether the paragraph itself, not its style, puts it in the list. */
   own: boolean;
 }
@@ -179,16 +181,21 @@ class DocxReader implements DocumentHost {
   ): void {
     const last = into.at(-1);
     const before = last?.kind === "text" && last.text[0]?.kind !== "plain" ? last : undefined;
+    const start =
+      list?.kind === "number" && list.id !== undefined ? { start: this.numbering.next(list.id, list.level) } : {};
     if (list && before && joinsList) {
       if (list.level > MAX_LEVEL)
         this.say(`Lists nest to ${MAX_LEVEL + 1} levels; deeper items are raised to the last of them.`);
-      before.text.push({ kind: list.kind, level: Math.min(MAX_LEVEL, list.level), runs });
+      before.text.push({ kind: list.kind, level: Math.min(MAX_LEVEL, list.level), ...start, runs });
       before.to = this.line;
     } else if (!list && /^list continue/.test(name) && before) {
       before.text.push({ kind: "plain", level: Math.min(MAX_LEVEL, (before.text.at(-1)?.level ?? 0) + 1), runs });
       before.to = this.line;
     } else if (list)
-      this.push(into, { kind: "text", text: [{ kind: list.kind, level: Math.min(MAX_LEVEL, list.level), runs }] });
+      this.push(into, {
+        kind: "text",
+        text: [{ kind: list.kind, level: Math.min(MAX_LEVEL, list.level), ...start, runs }],
+      });
     else {
       const align = alignOf(properties, chain);
       this.push(into, { kind: "text", text: [{ kind: "plain", level: 0, ...(align ? { align } : {}), runs }] });
@@ -215,7 +222,7 @@ class DocxReader implements DocumentHost {
     const level = Number(propertyValue(child(own, "ilvl")) ?? style?.level ?? 0);
     if (id !== undefined) {
       const kind = this.numbering.kind(id, level);
-      return kind && { kind, level, own: own !== undefined && kind === "bullet" };
+      return kind && { kind, id, level, own: own !== undefined && kind === "bullet" };
     }
     const named = /^list (bullet|number)(?: (\d))?$/.exec(chain[0]?.name ?? "");
     return named ? { kind: named[1] as "bullet" | "number", level: Number(named[2] ?? 1) - 1, own: true } : undefined;

@@ -1,3 +1,4 @@
+import { ListCounter } from "../../shared/document/listcounter";
 import { child, childrenOf, type XmlElement } from "../../shared/xml";
 
 export const propertyValue = (element: XmlElement | undefined): string | undefined =>
@@ -93,28 +94,54 @@ export function isMonospaced(fonts: XmlElement | undefined): boolean {
   );
 }
 
-/** The numbering part of a document: which levels of which lists are bulleted. */
+/**
+ * The numbering part of a document (ECMA-376-1, 17.9): which levels of which lists are bulleted, and the numbers of their
+ * items.
+ */
 export class Numbering {
   private readonly lists = new Map<string, XmlElement | undefined>();
+  /** The numbers with which the levels of a list begin instead of those of its definition. */
+  private readonly overrides = new Map<string, Map<number, number>>();
+  private readonly begun = new Set<string>();
+  private readonly counter = new ListCounter();
 
   constructor(part: XmlElement | undefined) {
     const abstracts = new Map(
       childrenOf(part, "abstractNum").map((element) => [attributeOf(element, "abstractNumId") ?? "", element]),
     );
-    for (const element of childrenOf(part, "num"))
-      this.lists.set(
-        attributeOf(element, "numId") ?? "",
-        abstracts.get(propertyValue(child(element, "abstractNumId")) ?? ""),
-      );
+    for (const element of childrenOf(part, "num")) {
+      const id = attributeOf(element, "numId") ?? "";
+      this.lists.set(id, abstracts.get(propertyValue(child(element, "abstractNumId")) ?? ""));
+      const levels = childrenOf(element, "lvlOverride").flatMap((one): [number, number][] => {
+        const start = propertyValue(child(one, "startOverride"));
+        return start === undefined ? [] : [[Number(attributeOf(one, "ilvl") ?? 0), Number(start)]];
+      });
+      this.overrides.set(id, new Map(levels));
+    }
+  }
+
+  private levelOf(id: string, level: number): XmlElement | undefined {
+    return childrenOf(this.lists.get(id), "lvl").find((element) => Number(attributeOf(element, "ilvl")) === level);
+  }
+
+  /**
+   * Counts an item of a list and returns its number. Lists of one definition count together, except where one begins with a
+   * number of its own (17.9.26, startOverride).
+   */
+  next(id: string, level: number): number {
+    const definition = attributeOf(this.lists.get(id), "abstractNumId") ?? id;
+    const override = this.overrides.get(id)?.get(level);
+    const key = `${id}/${level}`;
+    const restart = override !== undefined && !this.begun.has(key);
+    this.begun.add(key);
+    const first = Number(propertyValue(child(this.levelOf(id, level), "start")) ?? 1);
+    return this.counter.next(definition, level, override ?? first, restart);
   }
 
   /** Returns whether items are bulleted or numbered; undefined where the list is switched off. */
   kind(id: string, level: number): "bullet" | "number" | undefined {
     if (id === "0" || id === "") return undefined;
-    const found = childrenOf(this.lists.get(id), "lvl").find(
-      (element) => Number(attributeOf(element, "ilvl")) === level,
-    );
-    const format = propertyValue(child(found, "numFmt"));
+    const format = propertyValue(child(this.levelOf(id, level), "numFmt"));
     if (format === "none") return undefined;
     return format === undefined || format === "bullet" ? "bullet" : "number";
   }

@@ -14,6 +14,7 @@ import type { Block } from "@unitext/core/text";
 import { partText, type Parts, unzip } from "../../shared/archive";
 import { at, child, childrenOf, localName, readMixed, type XmlNode, attribute } from "../../shared/xml";
 import { type DocumentRead, emptyDocument } from "../../shared/document/document";
+import { ListCounter } from "../../shared/document/listcounter";
 import { Styles } from "./styles";
 import { readTable } from "./table";
 
@@ -22,6 +23,9 @@ class OdtReader implements DocumentHost {
   private readonly parts: Parts;
   readonly styles = new Styles();
   private readonly inline = new InlineReader(this);
+  private readonly counter = new ListCounter();
+  /** By which list the items of those that others continue are counted, by their ids. */
+  private readonly countedLists = new Map<string, string>();
   line = 0;
 
   constructor(
@@ -195,18 +199,35 @@ class OdtReader implements DocumentHost {
     }
   }
 
+  /**
+   * Returns by which list the items of a list are counted, and whether they go on: after the list that it names, or the last
+   * one of its style (OpenDocument 1.2, text:continue-list and text:continue-numbering).
+   */
+  private countedAs(element: XmlNode): { list: string; continues: boolean } {
+    const style = attribute(element, "style-name") ?? "";
+    const named = attribute(element, "continue-list");
+    const isContinued = named !== undefined || attribute(element, "continue-numbering") === "true";
+    const list = (named !== undefined ? this.countedLists.get(named) : undefined) ?? `style ${style}`;
+    const id = attribute(element, "id");
+    if (id !== undefined) this.countedLists.set(id, list);
+    return { list, continues: isContinued };
+  }
+
   private list(element: XmlNode, into: Block[]): void {
     const text: Paragraph[] = [];
     const after: Block[] = [];
     let from = this.line + 1;
+    const counted = this.countedAs(element);
     const walk = (list: XmlNode, level: number, inherited: string | undefined) => {
       const style = attribute(list, "style-name") ?? inherited;
-      const kind = this.styles.listKind(style, level);
+      const { kind, start: first } = this.styles.listLevel(style, level);
+      let isNew = list !== element || !counted.continues;
       if (level > MAX_LEVEL)
         this.say(`Lists nest to ${MAX_LEVEL + 1} levels; deeper items are raised to the last of them.`);
       for (const item of list.children) {
         if (!["list-item", "list-header"].includes(localName(item))) continue;
         let begun = false;
+        const given = attribute(item, "start-value");
         for (const part of item.children) {
           if (localName(part) === "list") {
             walk(part, level + 1, style);
@@ -225,12 +246,22 @@ class OdtReader implements DocumentHost {
           }
           this.line += 1;
           const runs = this.inline.paragraph(part, after);
-          if (runs.length)
+          const isItem = !begun && localName(item) !== "list-header";
+          if (runs.length) {
+            const start =
+              isItem && kind === "number"
+                ? {
+                    start: this.counter.next(counted.list, level, Number(given ?? first), isNew || given !== undefined),
+                  }
+                : {};
+            if (isItem) isNew = false;
             text.push({
-              kind: begun || localName(item) === "list-header" ? "plain" : kind,
+              kind: isItem ? kind : "plain",
               level: Math.min(MAX_LEVEL, level + (begun ? 1 : 0)),
+              ...start,
               runs,
             });
+          }
           begun = true;
         }
       }

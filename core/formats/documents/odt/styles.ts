@@ -15,10 +15,16 @@ interface Style {
 const ALIGN: Record<string, Align> = { center: "centre", end: "end", right: "end" };
 const MONOSPACED = /mono|courier|consolas|menlo|cousine|typewriter|fixed/i;
 
+/** How the items of a level of a list are marked, and the number with which it begins. */
+export interface ListLevel {
+  kind: "bullet" | "number";
+  start: number;
+}
+
 /** The styles of a document (OpenDocument 1.2, 16) as far as a reader needs them: text properties and list markers. */
 export class Styles {
   private readonly styles = new Map<string, Style>();
-  private readonly lists = new Map<string, Map<number, "bullet" | "number">>();
+  private readonly lists = new Map<string, Map<number, ListLevel>>();
 
   /** Adds the styles of a part; later ones replace earlier ones of the same name. */
   add(holder: XmlNode | undefined): void {
@@ -30,7 +36,10 @@ export class Styles {
           new Map(
             element.children.map((level) => [
               Number(attribute(level, "level") ?? 1),
-              localName(level) === "list-level-style-number" ? "number" : "bullet",
+              {
+                kind: localName(level) === "list-level-style-number" ? "number" : "bullet",
+                start: Number(attribute(level, "start-value") ?? 1),
+              },
             ]),
           ),
         );
@@ -71,8 +80,8 @@ export class Styles {
   }
 
   /** Returns how the items of a list are marked at a level, counted from 0. */
-  listKind(style: string | undefined, level: number): "bullet" | "number" {
-    return this.lists.get(style ?? "")?.get(level + 1) ?? "bullet";
+  listLevel(style: string | undefined, level: number): ListLevel {
+    return this.lists.get(style ?? "")?.get(level + 1) ?? { kind: "bullet", start: 1 };
   }
 }
 

@@ -93,9 +93,10 @@ class Gatherer {
     this.blocks.push(heading(depth, text, line));
   }
 
-  item(kind: "bullet" | "number", level: number, text: string, line: number): void {
+  item(kind: "bullet" | "number", level: number, { text, number: line, ...item }: Line): void {
     if (this.text.at(-1)?.kind === "plain" && this.text.at(-1)?.level === 0) this.flush();
-    this.text.push({ kind, level: Math.min(MAX_LEVEL, level), runs: runsOf(text) });
+    const start = kind === "number" && item.marker === "number" && item.path === 1 ? { start: Number(item.first) } : {};
+    this.text.push({ kind, level: Math.min(MAX_LEVEL, level), ...start, runs: runsOf(text) });
     this.items.push(line);
     this.last = line;
   }
@@ -150,14 +151,14 @@ function numbered(lines: readonly (Line | null)[]): Block[] {
     const line = read && numberOf(read);
     if (!line) flush();
     else if (line.marker === "number" && isOutline && line.path > 1) {
-      gather.item("bullet", line.path - 2, line.text, line.number);
+      gather.item("bullet", line.path - 2, line);
     } else if (line.marker === "number" && isTitle(line.text)) {
       flush();
       gather.heading(isOutline ? 2 : line.path, line.text, line.number);
       level = indentLevels();
     } else if (line.marker) {
       flush();
-      gather.item(line.marker === "bullet" ? "bullet" : "number", level(line.indent), line.text, line.number);
+      gather.item(line.marker === "bullet" ? "bullet" : "number", level(line.indent), line);
     } else waiting.push(line);
   }
   flush();
@@ -211,12 +212,7 @@ function indented(lines: readonly (Line | null)[]): Block[] {
     ) {
       // The second line of an item with a hard break.
     } else
-      gather.item(
-        line.marker === "number" || line.marker === "letter" ? "number" : "bullet",
-        level(line.indent),
-        line.text,
-        line.number,
-      );
+      gather.item(line.marker === "number" || line.marker === "letter" ? "number" : "bullet", level(line.indent), line);
     first = false;
   });
   gather.flush();
@@ -236,7 +232,7 @@ function capitals(lines: readonly (Line | null)[]): Block[] {
       gather.heading(2, line.text, line.number);
       level = indentLevels();
     } else if (line.marker || isTitle(line.text))
-      gather.item(line.marker === "number" ? "number" : "bullet", level(line.indent), line.text, line.number);
+      gather.item(line.marker === "number" ? "number" : "bullet", level(line.indent), line);
     else gather.paragraph(line.text, line.number, line.number);
   }
   gather.flush();

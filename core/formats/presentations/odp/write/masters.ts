@@ -80,7 +80,15 @@ function backgroundAttributes(
   if ("colour" in background) return fillAttributes({ kind: "solid", colour: background.colour }, definitions, file);
   if ("fill" in background) return fillAttributes(background.fill, definitions, file);
   const { across, down } = coverOf(assets[background.picture], page);
-  const filled = fillAttributes({ kind: "picture", source: background.picture }, definitions, file);
+  const filled = fillAttributes(
+    {
+      kind: "picture",
+      source: background.picture,
+      ...(background.veil ? { opacity: 1 - background.veil } : {}),
+    },
+    definitions,
+    file,
+  );
   if (filled["draw:fill"] === "none" || (!across && !down)) return filled;
   return {
     ...filled,

@@ -12,7 +12,15 @@ export function backgroundXml(background: Background | undefined, work: SlideWor
   const fill = (inner: string) => `<p:bg><p:bgPr>${inner}<a:effectLst/></p:bgPr></p:bg>`;
   if ("colour" in background)
     return fill(xml("a:solidFill", {}, xml("a:srgbClr", { val: background.colour.slice(1).toUpperCase() })));
-  const whole = "fill" in background ? background.fill : { kind: "picture" as const, source: background.picture };
+  // What is behind the picture is white in most programs, as paper nearly is.
+  const whole =
+    "fill" in background
+      ? background.fill
+      : {
+          kind: "picture" as const,
+          source: background.picture,
+          ...(background.veil ? { opacity: 1 - background.veil } : {}),
+        };
   if (whole.kind === "picture" && embedded(work, whole.source) === undefined) return "";
   const drawn = fillXml(whole, (source) => embedded(work, source));
   // A picture that covers the page extends beyond it on two sides (ECMA-376-1, 20.1.8.30: negative values are outside).
