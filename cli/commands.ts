@@ -22,6 +22,7 @@ import { tally } from "@unitext/core/tally";
 import { slidePng } from "@unitext/node";
 import { bindCommand, bindingsCommand, refreshCommand } from "./data";
 import { mergeCommand, splitCommand } from "./divide";
+import { tellEntries } from "./entries";
 import { fonts, newId, png, readFile, writeAll, writeWhole } from "./files";
 import { show, showText } from "./show";
 import { segmentsCommand, translateCommand } from "./translate";
@@ -79,11 +80,14 @@ async function write(deck: Deck, blobs: ReadonlyMap<string, Uint8Array>, file: s
 }
 
 function warn(file: string, { adapted, left }: Pick<ReadResult, "adapted" | "left">): void {
-  const where = (slide: number | null) => (slide === null ? "deck" : `slide ${slide}`);
-  for (const { slide, what, how } of adapted)
-    process.stderr.write(`unitext: ${file}: ${where(slide)}: ${what}: ${how}\n`);
-  for (const { slide, what, why } of left)
-    process.stderr.write(`unitext: ${file}: ${where(slide)}: left out ${what}: ${why}\n`);
+  tellEntries(
+    file,
+    adapted.map(({ slide, what, how }) => ({ slide, what, said: how })),
+  );
+  tellEntries(
+    file,
+    left.map(({ slide, what, why }) => ({ slide, what: `left out ${what}`, said: why })),
+  );
 }
 
 async function make(args: readonly string[]): Promise<undefined> {

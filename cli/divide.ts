@@ -4,6 +4,7 @@ import { extensionOf, WRITERS, type WritableFormat } from "@unitext/core/formats
 import { type MergeSource, merge, readPlan, resolvePlan, split } from "@unitext/core/divide";
 import { type Deck, deckLink, Failure, slideLinks, must } from "@unitext/core/model";
 import { type Account, balance, balanceSentence } from "@unitext/core/tally";
+import { tellEntries } from "./entries";
 import { fonts, newId, readBytes, readFile, writeAll } from "./files";
 import { options, Usage } from "./usage";
 
@@ -16,12 +17,14 @@ const fileName = (name: string) =>
     .slice(0, 120) || "part";
 
 function tell(file: string, accounts: readonly Account[], numbers: ReadonlyMap<string, number>): void {
-  for (const { deck, slide, what, why, left } of accounts) {
-    const number = numbers.get(`${deck}/${slide}`);
-    process.stderr.write(
-      `unitext: ${file}: ${number ? `slide ${number}` : "deck"}: ${left ? "left out " : ""}${what}: ${why}\n`,
-    );
-  }
+  tellEntries(
+    file,
+    accounts.map(({ deck, slide, what, why, left }) => ({
+      slide: numbers.get(`${deck}/${slide}`) ?? null,
+      what: `${left ? "left out " : ""}${what}`,
+      said: why,
+    })),
+  );
 }
 
 /** `split DECK --plan FILE -o DIR [--format EXT]`: writes a file for each part, all or none. */

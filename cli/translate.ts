@@ -21,6 +21,7 @@ import {
   xmlText,
 } from "@unitext/core/translate";
 import { translateLocally } from "@unitext/node";
+import { tellEntries } from "./entries";
 import { readBytes, readFile, writeWhole } from "./files";
 import { options, Usage } from "./usage";
 
@@ -173,8 +174,10 @@ export async function translateCommand(
     engine,
   });
   const result = translateDeck(deck, to, ({ id }) => targets.get(id));
-  for (const { slide, what, how } of result.adapted)
-    say(`${file}: ${slide === null ? "deck" : `slide ${slide}`}: ${what}: ${how}`);
+  tellEntries(
+    file,
+    result.adapted.map(({ slide, what, how }) => ({ slide, what, said: how })),
+  );
   for (const segment of segments) {
     const target = targets.get(segment.id);
     if (!target?.pieces.length || engine === "pseudo") continue;

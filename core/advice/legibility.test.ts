@@ -6,7 +6,7 @@ import { legibleVeil, type PagePixels } from "./index";
 const fonts = shippedFonts();
 const deck = {
   ...metadataOf(emptyDeck("d", "")),
-  assets: { sea: { sha256: "0".repeat(64), mediaType: "image/png", width: 960, height: 540 } },
+  assets: { sea: { sha256: "0".repeat(64), mediaType: "image/png" as const, width: 960, height: 540 } },
 };
 const slide: Slide = {
   ...newSlide("s", "points"),

@@ -1,5 +1,6 @@
 export { copySlide, mapSlideLinks } from "./carry";
 export { type BrokenLink, brokenLinks, contentsSlideFor, mendLink } from "./links";
+export { type Entry, entryGroups, entryLines, reportLines } from "./entries";
 export { contentFingerprint, duplicates, type MergeSource } from "./duplicates";
 export { merge, mergeInto, type MergeOptions, mergeParts, type MergeResult } from "./merge";
 export { groupByName, matchName, NAME_FIELDS, NAME_PATTERN, nameBy, type NameParts } from "./names";

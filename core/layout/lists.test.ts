@@ -76,6 +76,47 @@ const styled = (text: RichText, levels: LevelStyle[], width = 400, box: TextBox 
     { styles: { st: levels } },
   );
 
+describe("a bullet that is smaller than its text", () => {
+  const riseOf = (size: number) => {
+    const { nodes } = layoutSlide(
+      {
+        ...newSlide("s", "blank"),
+        elements: [
+          {
+            kind: "text",
+            id: "e",
+            slot: null,
+            style: "st",
+            frame: { x: 100, y: 40, width: 400, height: 400 },
+            text: [item("bullet", 0, "sand")],
+          },
+        ],
+      },
+      {
+        metadata: {
+          ...metadataOf(emptyDeck("d", "D")),
+          styles: { st: [{ run: { size: 40 }, paragraph: { bullet: { size } } }] },
+        },
+        number: 1,
+        fonts,
+      },
+    );
+    const runs = leavesOf(nodes).flatMap((node) =>
+      node.kind === "text" ? node.lines.flatMap((line) => line.runs) : [],
+    );
+    const marker = must(runs.find((run) => run.marker));
+    return { rise: marker.rise ?? 0, size: marker.size };
+  };
+
+  it("sits on the middle of the small letters, not below it", () => {
+    const small = riseOf(0.4);
+    expect(small.size).toBeCloseTo(16);
+    // The middle of small letters is about 0.26 em above the line, that of the bullet 0.37 of its own size.
+    expect(small.rise + 0.37 * small.size).toBeCloseTo(0.26 * 40, 1);
+    expect(riseOf(1).rise).toBe(0);
+  });
+});
+
 describe("numbers of a list that was typed", () => {
   it("stand before their words with room between, in every theme, however many there are", () => {
     fc.assert(

@@ -51,6 +51,9 @@ export function edgesOf(
   return marker && metrics ? { ...edges, first: Math.max(0, (marker.upTo.at(-1) ?? 0) * size - edges.sign) } : edges;
 }
 
+/** The middle of small letters, and of a bullet at full size, above the line in em (common practice, no source). */
+const [LETTER_MIDDLE, BULLET_MIDDLE] = [0.26, 0.37];
+
 /** The lines of a text, being placed from top to bottom. */
 class LinePlacer {
   private readonly usual: { ascent: number; descent: number };
@@ -125,7 +128,7 @@ class LinePlacer {
 
   /** Returns the runs of a bullet that starts or ends at a place, in the order in which they go before the text's. */
   private marker(
-    { metrics }: ParagraphLayout,
+    { metrics, kind }: ParagraphLayout,
     marker: ShapedParagraph,
     textFill: string | undefined,
     at: { left: number } | { right: number },
@@ -136,7 +139,10 @@ class LinePlacer {
     const { runs, width } = this.runs(marker, range, metrics ? (textFill ?? fill) : undefined);
     const x = "left" in at ? at.left : at.right - width;
     const own = metrics ? {} : { fill: theme.colours.accent };
-    return runs.map((item) => ({ ...item, x: item.x + x, marker: true, ...own })).reverse();
+    // A small bullet on the line would be below the middle of small letters.
+    const letters = (runs[0]?.size ?? this.size) / this.size;
+    const rise = kind === "bullet" ? Math.max(0, (LETTER_MIDDLE - BULLET_MIDDLE * letters) * this.size) : 0;
+    return runs.map((item) => ({ ...item, x: item.x + x, marker: true, ...own, ...(rise ? { rise } : {}) })).reverse();
   }
 }
 

@@ -7,7 +7,7 @@ import useSWR from "swr";
 import { download, get } from "../api/client";
 import { useDeck } from "../deck/DeckContext";
 import { DeckFrame } from "../shell/DeckFrame";
-import { type Entry, entryLines } from "../ui/entries";
+import { type Entry, entryLines } from "@unitext/core/divide";
 import { FORMATS, WRITABLE } from "@unitext/core/formats/catalogue";
 import { Languages, type NotesChoice, notesQuery } from "./Languages";
 import { PAGES_SHOW } from "../ui/formats";

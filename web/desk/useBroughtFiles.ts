@@ -5,7 +5,7 @@ import { useState } from "react";
 import { useNavigate } from "react-router";
 import { post } from "../api/client";
 import { arrivalOf, noteReading } from "../jobs";
-import { reportLines } from "../ui/entries";
+import { reportLines } from "@unitext/core/divide";
 
 /** A file that was read at once: its deck, and what the report says of it. */
 export interface ArrivedFile {

@@ -3,7 +3,7 @@ import { Job } from "@unitext/server/api";
 import { Link } from "react-router";
 import { mutate } from "swr";
 import { post, remove } from "../api/client";
-import { reportLines } from "../ui/entries";
+import { reportLines } from "@unitext/core/divide";
 import { Outcome } from "./Outcome";
 
 const STATE: Record<Job["kind"], Record<Job["state"], string>> = {

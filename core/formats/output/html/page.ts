@@ -2,17 +2,18 @@ import { MOTION_CSS } from "@unitext/core/draw";
 
 /** The style of the page: one slide fills the window; nothing moves with reduced motion. */
 export const STYLE = `
-*{box-sizing:border-box}html,body{margin:0;height:100%;background:#16211f;color:#f4f4f0;font:16px/1.45 system-ui,sans-serif}
+*{box-sizing:border-box}:root{--bar:3rem;font-size:clamp(16px,.75vw,32px)}html,body{margin:0;height:100%;background:#16211f;color:#f4f4f0}body{font:1rem/1.45 system-ui,sans-serif}
 main{height:100%;display:grid;place-items:center}
-section{position:relative;width:min(100vw,calc((100vh - 3rem)*var(--shape)));margin:0 auto 3rem}
+section{position:relative;width:min(100vw,calc((100vh - var(--bar))*var(--shape)));margin:0 auto var(--bar)}
 section[hidden]{display:none}section svg{display:block;width:100%;height:auto}
 .words,.said{position:absolute;width:1px;height:1px;overflow:hidden;clip-path:inset(50%);white-space:nowrap}
 section a.link{position:absolute;border-radius:2px}section a.link:focus-visible,button:focus-visible{outline:3px solid #dc94bc;outline-offset:2px}
 .film,.sound{position:absolute}.film{background:#000;object-fit:contain}.sound button{width:100%;height:100%;min-width:2.5rem;min-height:2.5rem;background:#16211fcc}
 [data-step].later{visibility:hidden}
 .sources{position:absolute;right:.5rem;bottom:.5rem;max-width:60%;padding:0 .5rem;background:#1e2b29;font-size:.8rem;border-radius:4px}.sources p{margin:.25rem 0}
-nav{position:fixed;inset:auto 0 0;height:3rem;display:flex;gap:.5rem;align-items:center;justify-content:center;background:#1e2b29}
-button{font:inherit;min-width:2.5rem;min-height:2rem;padding:0 .75rem;border:1px solid #3a4a47;border-radius:4px;background:#16211f;color:#f4f4f0;cursor:pointer}
+nav{position:fixed;inset:auto 0 0;height:var(--bar);display:flex;flex-wrap:wrap;align-content:center;gap:.25rem .5rem;align-items:center;justify-content:center;background:#1e2b29}
+nav span{white-space:nowrap;font-variant-numeric:tabular-nums}@media(max-width:52rem){:root{--bar:5.5rem}}@media(max-width:26rem){nav button{font-size:.85rem;padding:0 .5rem}}
+button{font:inherit;white-space:nowrap;min-width:2.5rem;min-height:2rem;padding:0 .75rem;border:1px solid #3a4a47;border-radius:4px;background:#16211f;color:#f4f4f0;cursor:pointer}
 button:disabled{opacity:.45;cursor:default}
 .dark main{visibility:hidden}
 dialog{max-width:40rem;border:1px solid #3a4a47;background:#1e2b29;color:inherit}dialog td{padding:.1rem .75rem}

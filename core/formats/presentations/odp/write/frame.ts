@@ -168,7 +168,7 @@ export function graphic(
         ...shadowAttributes(element.shadow),
         ...boxAttributes(box, usual),
       },
-      "paragraph-properties": box?.turn ? { "style:writing-mode": "tb-rl" } : {},
+      "paragraph-properties": box?.turn === 90 ? { "style:writing-mode": "tb-rl" } : {},
     },
     columns ? { "graphic-properties": columns } : {},
   );
@@ -208,7 +208,15 @@ function roleStyle({ presentation, size }: Shape, place: SlotPlace, { styles, th
 export const onPlace = (work: Work, place: SlotPlace | undefined): Work =>
   place?.surface ? { ...work, theme: placeTheme(work.slide, place.surface, work.metadata) } : work;
 
-/** Writes a frame with a text box. */
+/** Returns a frame turned about its middle by a quarter, so that it covers the same area when it is rotated. */
+const quarterTurned = ({ x, y, width, height }: Frame): Frame => ({
+  x: x + (width - height) / 2,
+  y: y + (height - width) / 2,
+  width: height,
+  height: width,
+});
+
+/** Writes a frame with a text box. Text that runs upwards, which the format does not know, is a rotated frame. */
 export function textFrame(text: string, shape: Shape, work: Work, element?: Element): string {
   const style =
     element && styledAttributes(element)
@@ -220,7 +228,12 @@ export function textFrame(text: string, shape: Shape, work: Work, element?: Elem
           );
   return xml(
     "draw:frame",
-    Object.assign(named(shape, style), transformAttributes(shape.frame, element?.rotation)),
+    Object.assign(
+      named(shape, style),
+      element?.box?.turn === 270
+        ? transformAttributes(quarterTurned(shape.frame), ((element.rotation ?? 0) + 270) % 360)
+        : transformAttributes(shape.frame, element?.rotation),
+    ),
     xml("draw:text-box", {}, text || "<text:p/>"),
   );
 }

@@ -1,4 +1,4 @@
-import { rangesOf } from "@unitext/core/divide";
+import { rangesOf } from "./ranges";
 
 /** Something that a file changes or leaves out, with its slide; null for the whole deck. */
 export interface Entry {
@@ -7,11 +7,19 @@ export interface Entry {
   said: string;
 }
 
+/** Several things that are said of the same slides for one reason. */
+interface EntryGroup {
+  /** In ascending order; empty for the whole deck. */
+  slides: number[];
+  whats: string[];
+  said: string;
+}
+
 /**
- * Groups entries into lines: one that holds for several slides is written once with their numbers, and several things
- * of the same slides for the same reason share a line. In slide order, the whole deck first.
+ * Groups entries: one that holds for several slides is there once with their numbers, and several things of the same slides
+ * for the same reason are together. In slide order, the whole deck first.
  */
-export function entryLines(entries: readonly Entry[]): string[] {
+export function entryGroups(entries: readonly Entry[]): EntryGroup[] {
   const same = new Map<string, Entry & { slides: number[] }>();
   for (const entry of entries) {
     const key = JSON.stringify([entry.what, entry.said, entry.slide === null]);
@@ -19,22 +27,24 @@ export function entryLines(entries: readonly Entry[]): string[] {
     if (entry.slide !== null && !known.slides.includes(entry.slide)) known.slides.push(entry.slide);
     same.set(key, known);
   }
-  const lines = new Map<string, { slides: number[]; whats: string[]; said: string }>();
+  const groups = new Map<string, EntryGroup>();
   for (const { slides, what, said } of same.values()) {
     slides.sort((a, b) => a - b);
     const key = JSON.stringify([slides, said]);
-    const line = lines.get(key) ?? { slides, whats: [], said };
-    line.whats.push(what);
-    lines.set(key, line);
+    const group = groups.get(key) ?? { slides, whats: [], said };
+    group.whats.push(what);
+    groups.set(key, group);
   }
-  const first = ({ slides }: { slides: number[] }) => slides[0] ?? 0;
-  return [...lines.values()]
-    .sort((a, b) => first(a) - first(b))
-    .map(
-      ({ slides, whats, said }) =>
-        `${slides.length ? `Slide${slides.length > 1 ? "s" : ""} ${rangesOf(slides).replace(/-/g, "–")}: ` : ""}${whats.join(", ")}: ${said}`,
-    );
+  const first = ({ slides }: EntryGroup) => slides[0] ?? 0;
+  return [...groups.values()].sort((a, b) => first(a) - first(b));
 }
+
+/** Returns the groups of entries as lines. */
+export const entryLines = (entries: readonly Entry[]): string[] =>
+  entryGroups(entries).map(
+    ({ slides, whats, said }) =>
+      `${slides.length ? `Slide${slides.length > 1 ? "s" : ""} ${rangesOf(slides).replace(/-/g, "–")}: ` : ""}${whats.join(", ")}: ${said}`,
+  );
 
 /** Returns lines of what a report leaves out, then of what it adapts. */
 export const reportLines = ({
