@@ -1,6 +1,7 @@
 import { chosenTheme, designTheme, emptyDeck } from "@unitext/core/model";
 import { nanoid } from "nanoid";
-import { SavedThemes, ThemesUpdated } from "./api";
+import { PNG } from "pngjs";
+import { Picture, SavedThemes, ThemesUpdated } from "./api";
 import { createDeck, loadDeck } from "./store";
 import { json, type TestServer, testServer } from "./testing";
 
@@ -51,5 +52,29 @@ describe("saved themes", () => {
     expect((await owner(`/api/themes/${encodeURIComponent(house.name)}`, { method: "DELETE" })).status).toBe(204);
     expect(await list(owner)).toEqual([]);
     expect((await loadDeck(server.db, deck)).deck.theme).toEqual(house);
+  });
+});
+
+describe("a saved theme with a logo", () => {
+  it("brings the picture to every deck that takes it, also when no other deck has it any more", async () => {
+    const picture = new Uint8Array(PNG.sync.write(new PNG({ width: 8, height: 4 })));
+    const first = await stored("olive");
+    const sent = await owner(`/api/decks/${first}/pictures?name=theme/logo.png`, { method: "POST", body: picture });
+    const asset = Picture.parse(await sent.json());
+    const { sha256, mediaType, width, height } = asset;
+    const logo = {
+      source: "theme/logo.png",
+      asset: { sha256, mediaType, width, height },
+      at: "top-left",
+      height: 30,
+      alt: "",
+    };
+    const theme = { ...house, name: "With a logo", logo };
+    expect((await owner("/api/themes", json({ theme }, "PUT"))).status).toBe(204);
+    const second = await stored("olive", { ...house, name: "With a logo" });
+    await owner(`/api/themes/${encodeURIComponent(theme.name)}/decks`, json({}));
+    const { deck } = await loadDeck(server.db, second);
+    expect(deck.assets[logo.source]?.sha256).toBe(sha256);
+    expect((await owner(`/api/decks/${second}/pictures/${sha256}`)).status).toBe(200);
   });
 });

@@ -99,7 +99,7 @@ function metadataIn(design: (typeof OFFERED_DESIGNS)[number], mood: Mood, langua
     ...base,
     language,
     theme: designTheme(design, mood),
-    regions: { footer: "Marram Bay Field Station", number: true },
+    regions: { footer: "Marram Bay Field Station", header: "Coastal processes, week three", number: true },
   };
 }
 

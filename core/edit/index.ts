@@ -18,3 +18,4 @@ export {
 } from "./rebase";
 export * from "./replace";
 export * from "./sourcelist";
+export { putTheme } from "./theme";

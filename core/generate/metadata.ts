@@ -30,6 +30,7 @@ export function metadataFrom(front: FrontMatter, metadata: DeckMetadata, problem
     regions: {
       ...metadata.regions,
       footer: front.footer ?? metadata.regions.footer,
+      ...(front.header === undefined ? {} : { header: front.header }),
       number: front.numbers ?? metadata.regions.number,
       ...(front.stamp === undefined ? {} : { stamp: front.stamp }),
     },

@@ -1,6 +1,7 @@
 import {
   type ArrangementName,
   DESIGNS,
+  type Element,
   type Frame,
   languageDirection,
   type Master,
@@ -25,6 +26,26 @@ function placed(shape: ShapeElement, nth: number, { page, language }: PageSetup)
     ...(rtl && "paths" in shape.geometry ? { flip: "x" as const } : {}),
     ...(shape.stroke ? { stroke: { ...shape.stroke, width: shape.stroke.width * scale } } : {}),
   };
+}
+
+/** The distance of a logo from the edges of the page, in points on a page 540 points high. */
+const LOGO_MARGIN = { across: 24, down: 14 };
+
+/** Returns the logo of a theme as an element in its corner. */
+function logoOn({ page, theme: { logo }, language }: PageSetup): Element[] {
+  if (!logo) return [];
+  const scale = pageScale(page);
+  const height = logo.height * scale;
+  const width = (height * logo.asset.width) / logo.asset.height;
+  const [across, down] = [LOGO_MARGIN.across * scale, LOGO_MARGIN.down * scale];
+  const frame: Frame = {
+    x: logo.at.endsWith("left") ? across : page.width - across - width,
+    y: logo.at.startsWith("top") ? down : page.height - down - height,
+    width,
+    height,
+  };
+  const shown = languageDirection(language) === "rtl" ? mirroredOnPage(frame, page) : frame;
+  return [{ kind: "picture", id: "design-logo", slot: null, frame: shown, source: logo.source, alt: logo.alt }];
 }
 
 const masters = new WeakMap<Page, WeakMap<Theme, Map<string, Master>>>();
@@ -55,13 +76,13 @@ export function designMaster(arrangement: ArrangementName, setup: PageSetup): Ma
   const master: Master = {
     name: "",
     ...(fill ? { background: { fill } } : {}),
-    elements: shapes.map((shape, nth) => placed(shape, nth, setup)),
+    elements: [...shapes.map((shape, nth) => placed(shape, nth, setup)), ...logoOn(setup)],
   };
   held.set(key, master);
   return master;
 }
 
-/** Where a footer or number is and how it is set. `size` is in points. */
+/** Where a footer, header or number is and how it is set. `size` is in points. */
 export interface PlacedRegion {
   frame: Frame;
   align: "start" | "centre" | "end";
@@ -73,11 +94,14 @@ export interface PlacedRegion {
 
 const FOOTER: RegionPlace = { at: [62, 504, 710, 20], align: "start" };
 const NUMBER: RegionPlace = { at: [798, 504, 100, 20], align: "end" };
+/** The line at the top is above the title, where that begins. */
+const HEADER: RegionPlace = { at: [62, 12, 560, 18], align: "start" };
 
-/** Returns where the design puts the footer and the number of a slide. The theme is that of the slide's surface. */
-export function regionPlaces(setup: PageSetup): Record<"footer" | "number", PlacedRegion> {
+/** Returns where the design puts footer, header and number of a slide. The theme is that of the slide's surface. */
+export function regionPlaces(setup: PageSetup): Record<"footer" | "header" | "number", PlacedRegion> {
   const { page, theme, language } = setup;
-  const { regions } = DESIGNS[theme.design];
+  const { regions, title = [HEADER.at[0], 0, 0, 0] } = DESIGNS[theme.design];
+  const [, top, width, height] = HEADER.at;
   const on = ({ at, align, size, font, strong, colour, surface }: RegionPlace): PlacedRegion => {
     const frame = onPage(at, page);
     // What a field shows beside its colour leaves little contrast to quiet text.
@@ -92,5 +116,9 @@ export function regionPlaces(setup: PageSetup): Record<"footer" | "number", Plac
       colour: colours[onField ? "ink" : (colour ?? "muted")],
     };
   };
-  return { footer: on(regions?.footer ?? FOOTER), number: on(regions?.number ?? NUMBER) };
+  return {
+    footer: on(regions?.footer ?? FOOTER),
+    header: on(regions?.header ?? { ...HEADER, at: [title[0], top, width, height] }),
+    number: on(regions?.number ?? NUMBER),
+  };
 }

@@ -37,6 +37,7 @@ class FaceCollector {
     const { bullets = [], regions } = DESIGNS[metadata.theme.design];
     this.add(`${DIGITS}.,•–abc %·−-${bullets.join("")}`);
     this.add(metadata.regions.footer, { bold: regions?.footer?.strong ?? false });
+    this.add(metadata.regions.header ?? "", { bold: regions?.header?.strong ?? false });
     if (regions?.number?.strong) this.add(DIGITS, { bold: true });
   }
 

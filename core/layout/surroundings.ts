@@ -175,7 +175,7 @@ function ownRegion(
   ).nodes.map((node) => (node.kind === "text" ? { ...node, element: null, role: region } : node));
 }
 
-/** Sets footer and number, the same on every slide but the opening one. */
+/** Sets footer, header and number, the same on every slide but the opening one. */
 export function regions(slide: Slide, { metadata, number }: SlideContext, setting: TextContext): SceneNode[] {
   if (slide.regions || slide.master !== undefined)
     return (slide.regions ?? []).flatMap((region) =>
@@ -183,7 +183,7 @@ export function regions(slide: Slide, { metadata, number }: SlideContext, settin
     );
   if (slide.arrangement === "opening" || slide.arrangement === "blank") return [];
   const places = regionPlaces(metadata);
-  const line = (text: string, region: "footer" | "number"): SceneNode => {
+  const line = (text: string, region: "footer" | "header" | "number"): SceneNode => {
     const { frame, align, size, font, strong, colour } = places[region];
     const paragraphs = plainText(text).map((paragraph) => ({
       ...paragraph,
@@ -200,6 +200,7 @@ export function regions(slide: Slide, { metadata, number }: SlideContext, settin
   };
   return [
     ...(metadata.regions.footer ? [line(metadata.regions.footer, "footer")] : []),
+    ...(metadata.regions.header ? [line(metadata.regions.header, "header")] : []),
     ...(metadata.regions.number ? [line(String(number), "number")] : []),
   ];
 }

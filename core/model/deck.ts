@@ -1,3 +1,4 @@
+import { Asset } from "./asset";
 import { Element } from "./elements";
 import { z } from "zod";
 import { ArrangementName } from "./arrangement";
@@ -120,31 +121,6 @@ export const Slide = z.object({
 });
 export type Slide = z.infer<typeof Slide>;
 
-export const MEDIA_TYPES = [
-  "image/png",
-  "image/jpeg",
-  "image/gif",
-  "image/svg+xml",
-  "video/mp4",
-  "video/webm",
-  "audio/mpeg",
-  "audio/mp4",
-  "audio/wav",
-  "application/zip",
-] as const;
-
-/**
- * The bytes behind the name of a picture, film, sound or source package: their SHA-256 in hex, media type, and size in
- * pixels (1 by 1 for anything but pictures).
- */
-export const Asset = z.object({
-  sha256: z.string().regex(/^[0-9a-f]{64}$/),
-  mediaType: z.enum(MEDIA_TYPES),
-  width: z.number().int().positive(),
-  height: z.number().int().positive(),
-});
-export type Asset = z.infer<typeof Asset>;
-
 export const Properties = z.object({
   title: z.string().max(500),
   author: z.string().max(500),
@@ -153,9 +129,11 @@ export const Properties = z.object({
 });
 export type Properties = z.infer<typeof Properties>;
 
-/** What is repeated on every slide: a footer line and the slide number. */
+/** What is repeated on every slide: a line at the foot, one at the top, and the slide number. */
 export const Regions = z.object({
   footer: z.string().max(300),
+  /** A line at the top of slides with content, such as the name of an event; none unless given. */
+  header: z.string().max(300).optional(),
   number: z.boolean(),
   /** The part of the footer that says which day the linked values are of; it follows them. Undefined without one. */
   stamp: z.string().max(100).optional(),

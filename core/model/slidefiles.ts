@@ -45,14 +45,24 @@ export function bulletsOf(element: Element, styles: DeckMetadata["styles"]): str
 }
 
 /**
- * Returns the names of all files that a slide needs: pictures, picture bullets, films, sounds, those of its master, and
- * its source file.
+ * Returns the names of all files that a slide needs: pictures, picture bullets, films, sounds, those of its master, the
+ * logo of its theme, and its source file.
  */
-export function filesOf(slide: Slide, { masters, styles }: Pick<DeckMetadata, "masters" | "styles">): string[] {
+export function filesOf(
+  slide: Slide,
+  {
+    masters,
+    styles,
+    theme,
+    themes,
+  }: Pick<DeckMetadata, "masters" | "styles"> & Partial<Pick<DeckMetadata, "theme" | "themes">>,
+): string[] {
+  const { logo } = (slide.theme === undefined ? undefined : themes?.[slide.theme]) ?? theme ?? {};
   const master = slide.master === undefined ? undefined : masters?.[slide.master];
   return [
     ...picturesOn(slide),
     ...(master ? picturesOn(master) : []),
+    ...(logo ? [logo.source] : []),
     ...withDrawing(slide.elements).flatMap((element) => bulletsOf(element, styles)),
     ...slide.elements.flatMap((element) => (element.kind === "media" ? [element.source] : [])),
     ...(slide.sourcePart ? [slide.sourcePart.file] : []),
@@ -69,7 +79,7 @@ export function renamePictures<S extends Pick<Slide, "background" | "elements">>
   const behind = !background
     ? {}
     : "picture" in background
-      ? { background: { picture: change(background.picture) } }
+      ? { background: { ...background, picture: change(background.picture) } }
       : "fill" in background
         ? { background: { fill: fill(background.fill) } }
         : {};

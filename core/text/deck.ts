@@ -34,6 +34,7 @@ function frontMatter(deck: Deck, opens: boolean): string {
     ...(themeKey(deck.theme) ? { theme: themeKey(deck.theme) as string } : {}),
     page: pageName(deck.page),
     ...(deck.regions.footer ? { footer: deck.regions.footer } : {}),
+    ...(deck.regions.header ? { header: deck.regions.header } : {}),
     ...(deck.regions.stamp === undefined ? {} : { stamp: deck.regions.stamp }),
     ...(deck.regions.number ? {} : { numbers: false }),
     ...(deck.rate === 130 ? {} : { rate: deck.rate }),

@@ -23,6 +23,7 @@ export const FrontMatter = z.object({
   theme: z.string().optional(),
   page: z.string().optional(),
   footer: z.string().optional(),
+  header: z.string().optional(),
   stamp: z.string().optional(),
   numbers: z.boolean().optional(),
   rate: z.number().optional(),

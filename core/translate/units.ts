@@ -21,7 +21,8 @@ export type UnitKind =
   | "notes"
   | "footnote"
   | "section"
-  | "footer";
+  | "footer"
+  | "header";
 
 /**
  * A text that a person reads and that is translated as one: a paragraph, or a line such as a caption, the name of a
@@ -117,13 +118,14 @@ function bare({ text, marks, link, properties, binding }: Run): Run {
 
 /**
  * Returns a deck with every text that a person reads changed, in reading order: titles, paragraphs, cells, captions, words
- * of charts and diagrams, descriptions, footnotes, notes, names of sections, the footer and the title of the deck; not
+ * of charts and diagrams, descriptions, footnotes, notes, names of sections, the lines at foot and top, and the title of the deck; not
  * code, formulas and addresses.
  */
 export function mapUnits(deck: Deck, change: ChangeUnit): Deck {
   const whole = new UnitMapper(change, null, null);
   const title = whole.line("deck:title", "title", deck.properties.title);
-  const { stamp = "", footer } = deck.regions;
+  const { stamp = "", footer, header } = deck.regions;
+  const top = header === undefined ? undefined : whole.line("deck:header", "header", header);
   const words = whole.line("deck:footer", "footer", withStamp(footer, stamp, ""));
   const slides = deck.slides.map((slide, nth): Slide => {
     const mapper = new UnitMapper(change, nth + 1, slide.id);
@@ -139,7 +141,11 @@ export function mapUnits(deck: Deck, change: ChangeUnit): Deck {
   return {
     ...deck,
     properties: { ...deck.properties, title },
-    regions: { ...deck.regions, footer: stamp ? withStamp(words, "", stamp) : words },
+    regions: {
+      ...deck.regions,
+      footer: stamp ? withStamp(words, "", stamp) : words,
+      ...(top === undefined ? {} : { header: top }),
+    },
     slides,
   };
 }

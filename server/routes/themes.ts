@@ -1,3 +1,4 @@
+import { batch, putTheme } from "@unitext/core/edit";
 import { canonical, checked } from "@unitext/core/model";
 import express, { Router } from "express";
 import { type SavedThemes, ThemeName, type ThemesUpdated, ThemeSent } from "../api";
@@ -52,9 +53,7 @@ export function themeRoutes({ db }: AppContext): Router {
         db,
         user.id,
         behind.flatMap(({ deck, version }) =>
-          saved
-            ? [{ deck, version, change: { kind: "setTheme", theme: saved.theme }, description: `Design “${name}”` }]
-            : [],
+          saved ? [{ deck, version, change: batch(putTheme(deck, saved.theme)), description: `Design “${name}”` }] : [],
         ),
       );
       response.json({ decks: taken.size } satisfies ThemesUpdated);

@@ -134,6 +134,7 @@ export async function applyToDecks(db: Database, user: string, list: readonly De
       if (metadataChanged(before, deck))
         await tx.update(decks).set({ metadata, schema: SCHEMA_VERSION }).where(eq(decks.id, id));
     }
+    for (const { deck, change } of applied) await shareNamed(tx, deck.id, user, singles(change));
     await tx.insert(changes).values(
       applied.map(({ deck, version, change, inverse, description }) => ({
         deck: deck.id,
@@ -232,14 +233,17 @@ async function writeChanges(
   return version;
 }
 
-/** Picture files that a change names and that the user may see in another deck are shared with this one. */
+/** Picture files that a change names and that the user may see in another deck, or has in a saved theme, are shared with this one. */
 async function shareNamed(tx: Transaction, deck: string, user: string, list: readonly SingleChange[]): Promise<void> {
   const sums = [
     ...new Set(list.flatMap((change) => (change.kind === "setAsset" && change.asset ? [change.asset.sha256] : []))),
   ];
   if (!sums.length) return;
   await tx.execute(
-    sql`insert into deck_blobs (deck_id, sha256) select distinct ${deck}, b.sha256 from deck_blobs b join decks d on d.id = b.deck_id left join shares s on s.deck_id = d.id and s.user_id = ${user} where b.sha256 in ${sums} and (d.owner_id = ${user} or s.user_id is not null) on conflict do nothing`,
+    sql`insert into deck_blobs (deck_id, sha256)
+      select distinct ${deck}, b.sha256 from deck_blobs b join decks d on d.id = b.deck_id left join shares s on s.deck_id = d.id and s.user_id = ${user} where b.sha256 in ${sums} and (d.owner_id = ${user} or s.user_id is not null)
+      union select ${deck}, b.sha256 from blobs b join themes t on t.owner_id = ${user} and t.theme->'logo'->'asset'->>'sha256' = b.sha256 where b.sha256 in ${sums}
+      on conflict do nothing`,
   );
 }
 

@@ -14,13 +14,15 @@ import {
   type ThemeChoice,
   withoutOwnAppearance,
 } from "@unitext/core/model";
-import { batch } from "@unitext/core/edit";
+import { batch, putTheme } from "@unitext/core/edit";
 import { useMemo, useState } from "react";
 import { useDeck } from "../deck/DeckContext";
 import { SmallSlide } from "../deck/SmallSlide";
 import { Choices } from "../ui/Choices";
 import { Colour } from "../ui/ColourField";
 import { Dialog } from "../ui/Dialog";
+import { Measure } from "../ui/Measure";
+import { LogoChoice } from "./LogoChoice";
 import { sampleSlides } from "./samples";
 import { useSavedThemes } from "./savedthemes";
 
@@ -46,7 +48,13 @@ function inDesign(choice: ThemeChoice, design: OfferedDesign): ThemeChoice {
   return { ...choice, design, mood: isOwnMood ? DESIGNS[design].mood : choice.mood };
 }
 
-const inTheme = (deck: Deck, theme: Theme) => metadataOf({ ...deck, theme });
+/** Returns the metadata of a deck in a theme, with the picture of its logo. */
+const inTheme = (deck: Deck, theme: Theme) =>
+  metadataOf({
+    ...deck,
+    theme,
+    assets: theme.logo ? { ...deck.assets, [theme.logo.source]: theme.logo.asset } : deck.assets,
+  });
 
 /** A small slide of the deck in a theme. */
 function ThemeCard({ theme, sample }: { theme: Theme; sample: Sample }) {
@@ -161,6 +169,16 @@ function Settings({ choice, onChoice }: { choice: ThemeChoice; onChoice: (choice
           Colours of the design
         </button>
       </fieldset>
+      <LogoChoice choice={choice} onChoice={onChoice} />
+      <Measure
+        label="Space between paragraphs"
+        unit="%"
+        least={0}
+        most={300}
+        step={10}
+        value={(choice.spacing ?? 1) * 100}
+        onSet={(percent) => onChoice({ ...choice, spacing: percent / 100 })}
+      />
     </div>
   );
 }
@@ -223,11 +241,14 @@ function SavedDesigns({
 }
 
 /** Saves the theme that is tried under a name of its own. */
-function SaveDesign({ theme, onSave }: { theme: Theme; onSave: (name: string) => Promise<void> }) {
+function SaveDesign({ theme, onSave }: { theme: Theme; onSave: (name: string, withLines: boolean) => Promise<void> }) {
+  const { deck } = useDeck();
   const [name, setName] = useState("");
+  const [withLines, setWithLines] = useState(false);
+  const hasLines = deck.regions.footer !== "" || deck.regions.header !== undefined;
   const given = name.trim().slice(0, 80);
   return (
-    <div className="mt-2 flex items-end gap-2 text-sm">
+    <div className="mt-2 flex flex-wrap items-end gap-2 text-sm">
       <label className="min-w-0 flex-1">
         <span className="font-semibold">Save as your own design</span>
         <input
@@ -239,13 +260,24 @@ function SaveDesign({ theme, onSave }: { theme: Theme; onSave: (name: string) =>
           onKeyDown={(event) => {
             if (event.key !== "Enter" || !given) return;
             event.preventDefault();
-            void onSave(given);
+            void onSave(given, withLines);
           }}
         />
       </label>
-      <button type="button" className="btn btn-sm" disabled={!given} onClick={() => void onSave(given)}>
+      <button type="button" className="btn btn-sm" disabled={!given} onClick={() => void onSave(given, withLines)}>
         Save
       </button>
+      {hasLines && (
+        <label className="flex min-h-8 items-center gap-2">
+          <input
+            type="checkbox"
+            className="checkbox checkbox-sm"
+            checked={withLines}
+            onChange={({ target }) => setWithLines(target.checked)}
+          />
+          with the lines at top and foot
+        </label>
+      )}
     </div>
   );
 }
@@ -277,7 +309,7 @@ export function DesignDialog({ onClose }: { onClose: () => void }) {
   const take = () => {
     const slides = restyled ? ofFiles : [];
     const change = batch([
-      { kind: "setTheme", theme },
+      ...putTheme(deck, theme),
       ...slides.map((slide) => ({
         kind: "setSlide" as const,
         slide: slide.id,
@@ -358,8 +390,10 @@ export function DesignDialog({ onClose }: { onClose: () => void }) {
           <Settings choice={choice} onChoice={setChoice} />
           <SaveDesign
             theme={theme}
-            onSave={async (name) => {
-              const named = { ...theme, name };
+            onSave={async (name, withLines) => {
+              const { lines: _, ...bare } = theme;
+              const { footer, header = "" } = deck.regions;
+              const named = { ...bare, name, ...(withLines ? { lines: { footer, header } } : {}) };
               await saves.save(named);
               takeSaved(named);
             }}

@@ -19,7 +19,7 @@ import { Add } from "./Add";
 import { BackgroundPanel } from "./BackgroundPanel";
 import { languageName, languageTag } from "../ui/languages";
 import { ArrangementSketch } from "./ArrangementSketch";
-import { Measure } from "./Measure";
+import { Measure } from "../ui/Measure";
 import { Motion } from "./Motion";
 import type { Acts } from "./selection";
 
@@ -240,6 +240,19 @@ export function Appearance({
             session.apply({ kind: "setRegions", regions: { ...deck.regions, footer: footer.current.value } })
           }
         />
+        <label className="mb-2 block" key={`header/${deck.regions.header ?? ""}`}>
+          Line at the top
+          <input
+            className="input input-sm w-full"
+            defaultValue={deck.regions.header ?? ""}
+            maxLength={300}
+            onBlur={({ target: { value } }) => {
+              if (value === (deck.regions.header ?? "")) return;
+              const { header: _, ...regions } = deck.regions;
+              session.apply({ kind: "setRegions", regions: value ? { ...regions, header: value } : regions });
+            }}
+          />
+        </label>
         <label className="flex items-center gap-2">
           <input
             type="checkbox"

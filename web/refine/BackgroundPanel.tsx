@@ -8,7 +8,7 @@ import { useDeck } from "../deck/DeckContext";
 import { Choices } from "../ui/Choices";
 import { Colour } from "../ui/ColourField";
 import { core } from "../worker";
-import { Measure } from "./Measure";
+import { Measure } from "../ui/Measure";
 import { pagePixels } from "./pagepixels";
 
 /** Returns the change that gives a slide a background; undefined takes its own away. */

@@ -10,7 +10,7 @@ import {
 } from "@unitext/core/model";
 import { useDeck } from "../deck/DeckContext";
 import { Colour } from "../ui/ColourField";
-import { Measure } from "./Measure";
+import { Measure } from "../ui/Measure";
 
 /** What texts of a role are called together. */
 const KINDS: Partial<Record<SlotRole, string>> = {

@@ -19,7 +19,7 @@ import {
   must,
 } from "@unitext/core/model";
 import { useDeck } from "../deck/DeckContext";
-import { Measure } from "./Measure";
+import { Measure } from "../ui/Measure";
 import { nameOfElement } from "./names";
 import type { Acts } from "./selection";
 

@@ -5,7 +5,7 @@ import { ChartData } from "./ChartData";
 import { KindStyle } from "./KindStyle";
 import { LinkedData } from "./LinkedData";
 import { LeadsTo } from "../richtext/LeadsTo";
-import { Measure } from "./Measure";
+import { Measure } from "../ui/Measure";
 import { MediaParts } from "./MediaParts";
 import { EntranceOf } from "./Motion";
 import { nameOfElement } from "./names";

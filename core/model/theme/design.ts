@@ -30,7 +30,7 @@ export interface RoleStyle {
   spacing?: number;
 }
 
-/** Where footer or slide number are, and how they are set. `size` is in points; the size of footers unless given. */
+/** Where footer, header or slide number are, and how they are set. `size` is in points; the size of footers unless given. */
 export interface RegionPlace {
   at: PageRectangle;
   align: "start" | "centre" | "end";
@@ -87,6 +87,6 @@ export interface DesignDescriptor {
   bullets?: readonly [first: string, below: string];
   /** How tables are drawn: rules between rows, bands, or a filled header. */
   table?: "rules" | "bands" | "filled";
-  regions?: { footer?: RegionPlace; number?: RegionPlace };
+  regions?: { footer?: RegionPlace; header?: RegionPlace; number?: RegionPlace };
   decorate?: (context: DecorationContext) => Decoration;
 }

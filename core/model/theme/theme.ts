@@ -1,5 +1,6 @@
 import { z } from "zod";
 import { SLOT_ROLES } from "../arrangement";
+import { Asset } from "../asset";
 import { Colour } from "../units";
 import { DESIGN_NAMES } from "./names";
 
@@ -46,6 +47,21 @@ export const RoleOverride = z.object({
 });
 export type RoleOverride = z.infer<typeof RoleOverride>;
 
+export const LOGO_CORNERS = ["top-left", "top-right", "bottom-left", "bottom-right"] as const;
+
+/**
+ * A logo on every slide: the picture, named by its content, its corner, and its height in points on a page 540 points high.
+ * The asset is kept here too, so that the theme can be put on other decks.
+ */
+export const Logo = z.object({
+  source: z.string().min(1).max(1000),
+  asset: Asset,
+  at: z.enum(LOGO_CORNERS),
+  height: z.number().min(8).max(200),
+  alt: z.string().max(500),
+});
+export type Logo = z.infer<typeof Logo>;
+
 export const Theme = z.object({
   name: z.string().min(1).max(80),
   /** Where things are, how text looks, and what is drawn behind it. */
@@ -59,6 +75,9 @@ export const Theme = z.object({
   minimum: z.number().positive(),
   /** The space between paragraphs as a factor of the usual; 1 unless given. */
   spacing: z.number().min(0).max(5).optional(),
+  logo: Logo.optional(),
+  /** The lines at the foot and at the top that decks get with a saved theme. */
+  lines: z.object({ footer: z.string().max(300), header: z.string().max(300) }).optional(),
   roles: z.partialRecord(z.enum(SLOT_ROLES), RoleOverride).optional(),
 });
 export type Theme = z.infer<typeof Theme>;

@@ -31,10 +31,13 @@ export interface ThemeChoice {
   seeds?: readonly [main: string, second?: string | undefined];
   /** How text of some roles looks, whatever the design says. */
   roles?: Theme["roles"];
+  /** The space between paragraphs as a factor of the usual. */
+  spacing?: number;
+  logo?: Theme["logo"];
 }
 
 /** Returns the theme of a choice. Where fonts or colours differ from those of the design, its name says so. */
-export function chosenTheme({ design, mood, fonts, seeds, roles }: ThemeChoice): Theme {
+export function chosenTheme({ design, mood, fonts, seeds, roles, spacing, logo }: ThemeChoice): Theme {
   const theme = designTheme(design, mood);
   const own = [...(fonts ? ["fonts"] : []), ...(seeds ? ["colours"] : [])];
   return {
@@ -43,11 +46,13 @@ export function chosenTheme({ design, mood, fonts, seeds, roles }: ThemeChoice):
     ...(fonts ? { fonts } : {}),
     ...(seeds ? { colours: colourSet(seeds[0], seeds[1], mood) } : {}),
     ...(roles ? { roles } : {}),
+    ...(spacing === undefined || spacing === 1 ? {} : { spacing }),
+    ...(logo ? { logo } : {}),
   };
 }
 
 /** Returns the choice that a theme seems to be of. Fonts and colours that are not the design's are found again. */
-export function choiceOf({ design, fonts, colours, roles }: Theme): ThemeChoice {
+export function choiceOf({ design, fonts, colours, roles, spacing, logo }: Theme): ThemeChoice {
   const mood = contrast(colours.paper, "#000000") > contrast(colours.paper, "#ffffff") ? "light" : "dark";
   const own = designTheme(design, mood);
   const is = (a: unknown, b: unknown) => canonical(a) === canonical(b);
@@ -57,6 +62,8 @@ export function choiceOf({ design, fonts, colours, roles }: Theme): ThemeChoice 
     ...(is(own.fonts, fonts) ? {} : { fonts }),
     ...(is(own.colours, colours) ? {} : { seeds: [colours.accent, colours.second] as const }),
     ...(roles ? { roles } : {}),
+    ...(spacing === undefined ? {} : { spacing }),
+    ...(logo ? { logo } : {}),
   };
 }
 

@@ -32,6 +32,7 @@ export const boathouse: DesignDescriptor = {
   bullets: ["•", "–"],
   table: "bands",
   regions: {
+    header: { at: [200, 24, 560, 16], align: "centre" },
     footer: { at: [64, 484, 660, 20], align: "start", colour: "muted" },
     number: { at: [796, 484, 100, 20], align: "end", colour: "muted" },
   },

@@ -27,6 +27,7 @@ export const chartroom: DesignDescriptor = {
   bullets: ["+", "–"],
   table: "rules",
   regions: {
+    header: { at: [62, 24, 560, 16], align: "start" },
     footer: { at: [64, 494, 640, 20], align: "start", colour: "muted" },
     number: { at: [796, 494, 100, 20], align: "end", strong: true, colour: "accent" },
   },

@@ -33,6 +33,7 @@ export const harbour: DesignDescriptor = {
   bullets: ["•", "–"],
   table: "bands",
   regions: {
+    header: { at: [452, 14, 460, 18], align: "end" },
     footer: { at: [340, 504, 440, 20], align: "start", colour: "muted" },
     number: { at: [812, 504, 100, 20], align: "end", colour: "muted" },
   },

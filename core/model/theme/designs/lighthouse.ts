@@ -37,6 +37,7 @@ export const lighthouse: DesignDescriptor = {
   },
   bullets: ["▪", "–"],
   table: "filled",
+  regions: { header: { at: [420, 504, 310, 20], align: "end" } },
   decorate: ({ arrangement, colours: { field, onField }, width, height, x, y }) => {
     const beam = (share: number) => mixed(field, onField, share);
     if (arrangement === "opening" || arrangement === "section")

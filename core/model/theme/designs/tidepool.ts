@@ -31,6 +31,7 @@ export const tidepool: DesignDescriptor = {
   bullets: ["•", "–"],
   table: "filled",
   regions: {
+    header: { at: [48, 8, 560, 16], align: "start", colour: "ink" },
     footer: { at: [62, 500, 700, 20], align: "start", colour: "ink" },
     number: { at: [798, 500, 100, 20], align: "end", colour: "ink" },
   },

@@ -10,6 +10,7 @@ import {
   type Direction,
   languageDirection,
   canonical,
+  escapeXml,
   type Theme,
   themeOf,
 } from "@unitext/core/model";
@@ -156,7 +157,7 @@ export function designHash(arrangement: ArrangementName, metadata: DeckMetadata)
 /** Writes the frame of a footer or page number of the theme. */
 function regionFrame(
   field: string,
-  className: string,
+  className: string | undefined,
   { frame, align, size, font, strong, colour }: PlacedRegion,
   { fonts }: Theme,
   styles: StyleSheet,
@@ -228,7 +229,8 @@ export function masterXml(
 ): string {
   const { background, elements } = designMaster(arrangement, metadata);
   const theme = slideTheme({ arrangement }, { theme: metadata.theme });
-  const { footer, number } = regionPlaces({ ...metadata, theme });
+  const { footer, header, number } = regionPlaces({ ...metadata, theme });
+  const shown = arrangement !== "opening" && arrangement !== "blank" && metadata.regions.header;
   const fill = background
     ? backgroundAttributes(background, metadata, common.definitions, common.file)
     : { "draw:fill": "solid", "draw:fill-color": theme.colours.paper };
@@ -241,6 +243,7 @@ export function masterXml(
       "draw:style-name": common.styles.style("drawing-page", { "drawing-page-properties": fill }),
     },
     masterShapes(elements, metadata, [], common),
+    shown ? regionFrame(escapeXml(shown), undefined, header, theme, common.styles) : "",
     regionFrame("<presentation:footer/>", "footer", footer, theme, common.styles),
     regionFrame("<text:page-number>&lt;number&gt;</text:page-number>", "page-number", number, theme, common.styles),
   );

@@ -218,6 +218,25 @@ export function regionShapes(
   );
 }
 
+/** Returns the line at the top as a text of the layout: the format has no placeholder for it on slides. */
+function headerShape(metadata: DeckMetadata, { frame, align, size, font, strong, colour }: PlacedRegion): string {
+  const sides = languageDirection(metadata.language) === "rtl" ? SIDE_FROM_RIGHT : SIDE;
+  const look = xml(
+    "a:rPr",
+    { lang: metadata.language, sz: Math.round(size * 100), b: strong ? 1 : 0 },
+    xml("a:solidFill", {}, srgb(colour)),
+    xml("a:latin", { typeface: font === "heading" ? "+mj-lt" : "+mn-lt" }),
+  );
+  const words = xml("a:r", {}, look, `<a:t>${escapeXml(metadata.regions.header ?? "")}</a:t>`);
+  return xml(
+    "p:sp",
+    {},
+    `<p:nvSpPr><p:cNvPr id="${FIRST_PLACEHOLDER + 90}" name="Header"/><p:cNvSpPr txBox="1"/><p:nvPr userDrawn="1"/></p:nvSpPr>`,
+    xml("p:spPr", {}, transform(frame), '<a:prstGeom prst="rect"><a:avLst/></a:prstGeom><a:noFill/>'),
+    xml("p:txBody", {}, insets("middle"), "<a:lstStyle/>", xml("a:p", {}, xml("a:pPr", { algn: sides[align] }), words)),
+  );
+}
+
 /** The first id of the placeholders of a layout; the shapes of the design come before. */
 const FIRST_PLACEHOLDER = 1000;
 
@@ -252,6 +271,8 @@ export function layoutPart(
     { footer: shown, number: shown },
     regionPlaces({ ...metadata, theme }),
   );
+  const header =
+    shown && metadata.regions.header ? headerShape(metadata, regionPlaces({ ...metadata, theme }).header) : "";
   const background = design.background || (theme === metadata.theme ? "" : backgroundOf(srgb(theme.colours.paper)));
   return (
     XML_HEAD +
@@ -267,7 +288,7 @@ export function layoutPart(
         "p:cSld",
         { name: ARRANGEMENTS[arrangement].label },
         background,
-        xml("p:spTree", {}, GROUP, design.shapes, ...shapes, regions),
+        xml("p:spTree", {}, GROUP, design.shapes, header, ...shapes, regions),
       ),
       "<p:clrMapOvr><a:masterClrMapping/></p:clrMapOvr>",
     )
