@@ -52,6 +52,7 @@ const CONNECTIVE =
 /** A sentence under shortening: what is left of it. */
 class Clause {
   private readonly gone: Range[] = [];
+  private counted: { gone: number; words: number } | undefined;
 
   constructor(
     readonly sentence: string,
@@ -74,8 +75,10 @@ class Clause {
     return this.ranges.map(({ from, to }) => this.sentence.slice(from, to)).join("");
   }
 
+  /** The number of words that are left; counted once for as long as nothing is taken out. */
   get words(): number {
-    return countWords(this.text);
+    if (this.counted?.gone !== this.gone.length) this.counted = { gone: this.gone.length, words: countWords(this.text) };
+    return this.counted.words;
   }
 
   get left(): Token[] {

@@ -55,10 +55,24 @@ function measured(composed: Composed, factor: number, { metadata, fonts }: FitCo
   return measureSlide(slideOf({ ...composed, notes: [] }, "x", counter()), { metadata: fixed, number: 1, fonts });
 }
 
-/** Returns the share of the height of its place that a text has whose size is a factor of the theme's; above 1, it overflows. */
+/** The height that a composition uses, with everything that the answer depends on. */
+type KnownHeight = Omit<KnownFit, "fits"> & { height: number };
+const heightsOnce = new WeakMap<Composed, KnownHeight>();
+
+/**
+ * Returns the share of the height of its place that a text has whose size is a factor of the theme's; above 1, it overflows.
+ * Cached.
+ */
 export function usedHeight(composed: Composed, factor: number, context: FitContext): number {
+  const { theme, page, language } = context.metadata;
+  const known = heightsOnce.get(composed);
+  const isKnown =
+    known?.factor === factor && known.theme === theme && known.page === page && known.language === language;
+  if (isKnown) return known.height;
   const { fullness, overflow } = measured(composed, factor, context);
-  return overflow > 0 ? Math.max(fullness, 1 + overflow) : fullness;
+  const height = overflow > 0 ? Math.max(fullness, 1 + overflow) : fullness;
+  heightsOnce.set(composed, { theme, page, language, factor, height });
+  return height;
 }
 
 /** The smallest size of cells and code, in points on a page 540 points high (common practice, no source). */

@@ -210,9 +210,18 @@ function isAlike(a: Sentence, b: Sentence): boolean {
   return least > 2 && [...a.words].filter((word) => b.words.has(word)).length > least * 0.7;
 }
 
-/** Whether a sentence can be shown whole when no sentence of the text makes a point. */
-const isWholeSentence = ({ sentence: { text }, words }: ParagraphPoints, language: string) =>
-  words <= LONGEST && words >= SHORTEST && /[.!?。！？؟][)"”’»]*$/u.test(text) && isWholeClause(text, language);
+const wholeOnce = new WeakMap<ParagraphPoints, boolean>();
+
+/** Whether a sentence can be shown whole when no sentence of the text makes a point. Cached. */
+function isWholeSentence(taken: ParagraphPoints, language: string): boolean {
+  const { text } = taken.sentence;
+  const known = wholeOnce.get(taken);
+  if (known !== undefined) return known;
+  const isSentence = taken.words <= LONGEST && taken.words >= SHORTEST && /[.!?。！？؟][)"”’»]*$/u.test(text);
+  const isWhole = isSentence && isWholeClause(text, language);
+  wholeOnce.set(taken, isWhole);
+  return isWhole;
+}
 
 /** Chooses the sentences that become points: the best of every paragraph, then the best of the rest, none alike. */
 function chosenOf(list: readonly Candidate[], order: readonly number[], paragraphs: number): Set<number> {
@@ -257,8 +266,8 @@ export function pointsOf(
   const worths = list.map((one, at) => worthOf(one, must(ranks[at]), named));
   const best = list.map((_, at) => at).sort((a, b) => must(worths[b]) - must(worths[a]) || a - b);
   const order = best.filter((at) => must(list[at]).taken.isPoint);
-  const whole = best.filter((at) => isWholeSentence(must(list[at]).taken, language)).slice(0, 1);
-  const chosen = chosenOf(list, order.length ? order : whole, prose.length);
+  const whole = order.length ? undefined : best.find((at) => isWholeSentence(must(list[at]).taken, language));
+  const chosen = chosenOf(list, whole === undefined ? order : [whole], prose.length);
   return list.map(({ taken, paragraph }, at) => {
     const { text: sentence } = taken.sentence;
     const choice = choices.get(sentence);
