@@ -326,6 +326,7 @@ export function merge(
     themes: ___,
     masters: ____,
     styles: _____,
+    layouts: ______,
     ...metadata
   } = metadataOf(first.deck);
   const { slides, assets, themes, shared, accounts, files } = mergeParts(

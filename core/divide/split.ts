@@ -3,6 +3,7 @@ import {
   metadataOf,
   nameOf,
   filesOf,
+  picturesOn,
   sharedItemsOf,
   type Slide,
   slideLink,
@@ -29,7 +30,8 @@ export interface SplitResult {
 /** Returns the metadata of a part: the deck's, with only the files and themes that its slides need. */
 export function metadataFor(metadata: Omit<Deck, "slides">, slides: readonly Slide[]): Omit<Deck, "slides" | "id"> {
   const { manuscript: _, original: __, themes, masters: ____, styles: _____, assets, id: ___, ...rest } = metadata;
-  const pictures = new Set(slides.flatMap((slide) => filesOf(slide, metadata)));
+  const ofLayouts = Object.values(metadata.layouts ?? {}).flatMap(({ master }) => metadata.masters?.[master] ?? []);
+  const pictures = new Set([...slides.flatMap((slide) => filesOf(slide, metadata)), ...ofLayouts.flatMap(picturesOn)]);
   const looks = new Set(slides.flatMap(({ theme }) => (theme ? [theme] : [])));
   const kept = Object.entries(themes ?? {}).filter(([name]) => looks.has(name));
   return {

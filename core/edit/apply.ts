@@ -21,6 +21,7 @@ const HANDLERS: { [K in SingleChange["kind"]]: Handler<Extract<SingleChange, { k
   setLanguage: metadata.setLanguage,
   setPage: metadata.setPage,
   setTheme: metadata.setTheme,
+  setLayouts: metadata.setLayouts,
   setRegions: metadata.setRegions,
   setRate: metadata.setRate,
   setAsset: metadata.setAsset,

@@ -2,6 +2,7 @@ import {
   ArrangementName,
   Asset,
   type Deck,
+  DeckMetadata,
   Element,
   Id,
   Language,
@@ -58,6 +59,7 @@ const single = [
   z.object({ kind: z.literal("setImportedTheme"), name: z.string().min(1).max(80), theme: Theme.nullable() }),
   z.object({ kind: z.literal("setMaster"), name: z.string().min(1).max(40), master: Master.nullable() }),
   z.object({ kind: z.literal("setTextStyle"), name: z.string().min(1).max(40), style: TextStyle.nullable() }),
+  z.object({ kind: z.literal("setLayouts"), layouts: DeckMetadata.shape.layouts.unwrap().nullable() }),
   z.object({ kind: z.literal("setOriginal"), original: Original.nullable() }),
 ] as const;
 

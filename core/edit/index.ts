@@ -16,6 +16,7 @@ export {
   type RefusedChange,
   type Replica,
 } from "./rebase";
+export { putLook } from "./look";
 export * from "./replace";
 export * from "./sourcelist";
 export { putTheme } from "./theme";

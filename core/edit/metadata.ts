@@ -51,6 +51,18 @@ export const setManuscript: Handler<Of<"setManuscript">> = {
   describe: () => "Changed the document or its rule",
 };
 
+export const setLayouts: Handler<Of<"setLayouts">> = {
+  apply(deck, { layouts }) {
+    const { layouts: before, ...rest } = deck;
+    return {
+      deck: layouts ? { ...rest, layouts } : rest,
+      inverse: [{ kind: "setLayouts", layouts: before ?? null }],
+    };
+  },
+  writeSet: () => ["deck/layouts"],
+  describe: () => "Changed the layouts that new slides have",
+};
+
 /** Makes the handler of a change that sets an entry in one of the metadata's lists; null removes it. */
 function importedItem<
   K extends "setImportedTheme" | "setMaster" | "setTextStyle",

@@ -126,7 +126,14 @@ export class PageResizer {
   }
 
   private element(element: Element): Element {
-    if (!element.frame) return element;
+    if (!element.frame)
+      return element.style === undefined && !element.box
+        ? element
+        : {
+            ...element,
+            ...(element.style === undefined ? {} : { style: this.style(element.style) }),
+            ...(element.box ? { box: this.box(element.box) } : {}),
+          };
     const { scale } = this;
     const frame = this.frame(element.frame, Boolean(element.rotation));
     const { style, box, stroke, shadow } = element;
@@ -162,6 +169,28 @@ export class PageResizer {
           }
         : {}),
     };
+  }
+
+  /** Returns the layouts of a file on the other page. */
+  layouts(layouts: NonNullable<DeckMetadata["layouts"]>): NonNullable<DeckMetadata["layouts"]> {
+    const resized = Object.entries(layouts).map(([arrangement, { master, regions, slots }]) => [
+      arrangement,
+      {
+        master: this.master(master) ?? master,
+        ...(regions ? { regions: regions.map((region) => this.region(region)) } : {}),
+        slots: Object.fromEntries(
+          Object.entries(slots).map(([slot, { frame, style, box }]) => [
+            slot,
+            {
+              frame: this.frame(frame),
+              ...(style === undefined ? {} : { style: this.style(style) }),
+              ...(box ? { box: this.box(box) } : {}),
+            },
+          ]),
+        ),
+      },
+    ]);
+    return Object.fromEntries(resized);
   }
 
   private region(region: RegionBox): RegionBox {
@@ -284,10 +313,16 @@ export function resizeDeck(deck: Deck, page: Page): Deck {
   const { masters: _, styles: __, ...rest } = deck;
   const refit = new PageResizer(deck.page, page, deck);
   const slides = deck.slides.map((slide) => refit.slide(slide));
+  const layouts = deck.layouts && refit.layouts(deck.layouts);
   return {
     ...rest,
     page,
-    ...sharedItemsOf(slides, { masters: refit.shared.masters, styles: { ...deck.styles, ...refit.shared.styles } }),
+    ...(layouts ? { layouts } : {}),
+    ...sharedItemsOf(slides, {
+      masters: refit.shared.masters,
+      styles: { ...deck.styles, ...refit.shared.styles },
+      ...(layouts ? { layouts } : {}),
+    }),
     slides,
   };
 }
@@ -318,5 +353,6 @@ export function changePage(deck: Deck, page: Page): Change {
   const slides = next.slides.flatMap((slide, nth): SingleChange[] =>
     slide === deck.slides[nth] ? [] : [{ kind: "setSlide", slide: slide.id, as: slide }],
   );
-  return batch([{ kind: "setPage", page }, ...sharedChanges(deck, next), ...slides, ...gone]);
+  const layouts: SingleChange[] = next.layouts ? [{ kind: "setLayouts", layouts: next.layouts }] : [];
+  return batch([{ kind: "setPage", page }, ...sharedChanges(deck, next), ...layouts, ...slides, ...gone]);
 }

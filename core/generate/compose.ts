@@ -3,6 +3,8 @@ import {
   ArrangementName,
   type BreakRule,
   type ChartType,
+  type DeckMetadata,
+  inFileLayout,
   countWords,
   type Element,
   isEmptyText,
@@ -170,8 +172,11 @@ function mainPoints(text: RichText): RichText {
   return made;
 }
 
-/** Makes the slide of a composition. Equal compositions share their content, so that they are laid out once. */
-export function slideOf(composed: Composed, id: string, newId: () => string): Slide {
+/**
+ * Makes the slide of a composition, in the layouts of a file where the deck has them. Equal compositions share their content,
+ * so that they are laid out once.
+ */
+export function slideOf(composed: Composed, id: string, newId: () => string, layouts?: DeckMetadata["layouts"]): Slide {
   const elements = placeFlow(composed).map(
     ({ slot, content, steps }) =>
       ({
@@ -191,7 +196,7 @@ export function slideOf(composed: Composed, id: string, newId: () => string): Sl
     hidden: false,
     ...composed.properties,
   };
-  return { ...slide, elements: readingOrder(slide) };
+  return inFileLayout({ ...slide, elements: readingOrder(slide) }, layouts);
 }
 
 /** Chooses the type of chart for a numeric table: a line over time, columns for few categories, bars for long names. */

@@ -77,7 +77,8 @@ class Clause {
 
   /** The number of words that are left; counted once for as long as nothing is taken out. */
   get words(): number {
-    if (this.counted?.gone !== this.gone.length) this.counted = { gone: this.gone.length, words: countWords(this.text) };
+    if (this.counted?.gone !== this.gone.length)
+      this.counted = { gone: this.gone.length, words: countWords(this.text) };
     return this.counted.words;
   }
 

@@ -29,7 +29,11 @@ function overflowOf(composed: Composed, context: FitContext): number {
   const isAlone = composed.slots.size === 0 && composed.flow.every(({ kind }) => kind === "text");
   const least = isDense(composed.flow) ? "dense" : isAlone ? "alone" : "beside";
   const shown = closely && least === "dense" ? metadata : readable(metadata, least);
-  return overflowOfSlide(slideOf({ ...composed, notes: [] }, "x", counter()), { metadata: shown, number: 1, fonts });
+  return overflowOfSlide(slideOf({ ...composed, notes: [] }, "x", counter(), metadata.layouts), {
+    metadata: shown,
+    number: 1,
+    fonts,
+  });
 }
 
 /** Whether a composition fits, with everything that the answer depends on. */
@@ -52,7 +56,11 @@ export function fitsAtSize(composed: Composed, factor: number, { metadata, fonts
 function measured(composed: Composed, factor: number, { metadata, fonts }: FitContext) {
   const { theme } = metadata;
   const fixed = { ...metadata, theme: { ...theme, minimum: theme.scale.body * factor } };
-  return measureSlide(slideOf({ ...composed, notes: [] }, "x", counter()), { metadata: fixed, number: 1, fonts });
+  return measureSlide(slideOf({ ...composed, notes: [] }, "x", counter(), metadata.layouts), {
+    metadata: fixed,
+    number: 1,
+    fonts,
+  });
 }
 
 /** The height that a composition uses, with everything that the answer depends on. */
@@ -348,7 +356,7 @@ function paginated(
 
 /** Whether a composition of text beside a figure fits, its text at a size that the last row reads. */
 export const fitsBeside = (composed: Composed, { metadata, fonts }: FitContext): boolean =>
-  overflowOfSlide(slideOf(composed, "x", counter()), {
+  overflowOfSlide(slideOf(composed, "x", counter(), metadata.layouts), {
     metadata: readable(metadata, "beside"),
     number: 1,
     fonts,
@@ -356,7 +364,7 @@ export const fitsBeside = (composed: Composed, { metadata, fonts }: FitContext):
 
 /** Lays out a composition with its text at a size that the last row reads. */
 export const sceneOf = (composed: Composed, { metadata, fonts }: FitContext): Scene =>
-  layoutSlide(slideOf({ ...composed, notes: [] }, "x", counter()), {
+  layoutSlide(slideOf({ ...composed, notes: [] }, "x", counter(), metadata.layouts), {
     metadata: readable(metadata, "beside"),
     number: 1,
     fonts,

@@ -72,6 +72,7 @@ function contextKey(rule: BreakRule, { metadata, fonts }: GenerateContext): stri
             metadata.regions.footer !== "",
             metadata.language,
             metadata.assets,
+            metadata.layouts,
           ]),
         )
       : "");
@@ -159,7 +160,9 @@ class Generation {
     const made = waiting.flatMap(({ composed }) => composed);
     const all = this.rule.extras?.includes("contents") ? withContents(made) : made;
     const fit = metadata && fonts && this.rule.overflow !== "leave" ? { metadata, fonts } : undefined;
-    const grown = fit ? withGrownText(inForms(all, fit), fit) : all;
+    const formed = fit ? inForms(all, fit) : all;
+    // The layouts of a file say how large text is.
+    const grown = fit && !fit.metadata.layouts ? withGrownText(formed, fit) : formed;
     let from = 0;
     for (const { draft, composed, points } of waiting) {
       yield* this.slides(draft, grown.slice(from, from + composed.length), points);
@@ -173,7 +176,10 @@ class Generation {
     for (const [at, one] of composed.entries()) {
       const id = (at === 0 ? named : undefined) ?? this.context.newId();
       this.used.add(id);
-      const slide = { ...slideOf(one, id, this.context.newId), ...this.nesting(draft, id) };
+      const slide = {
+        ...slideOf(one, id, this.context.newId, this.context.metadata?.layouts),
+        ...this.nesting(draft, id),
+      };
       const lines = must(ranges[at]);
       const { document } = this.context;
       within("slides", ++this.count, "slides");

@@ -5,6 +5,7 @@ import {
   COLUMN_GAP,
   DESIGNS,
   type DeckMetadata,
+  fileLayoutFor,
   type DesignDescriptor,
   type DesignSlot,
   type Frame,
@@ -23,7 +24,7 @@ import {
 export const FIGURE_MINIMUM = 0.75;
 
 /** What the places on a page follow from. */
-export type PageSetup = Pick<DeckMetadata, "page" | "theme" | "language">;
+export type PageSetup = Pick<DeckMetadata, "page" | "theme" | "language"> & Partial<Pick<DeckMetadata, "layouts">>;
 
 /** A slot's place on the page, and how its content is set in it. */
 export interface SlotPlace {
@@ -132,10 +133,61 @@ export function mirroredOnPage(frame: Frame, page: Page): Frame {
 }
 
 type Places = ReadonlyMap<string, SlotPlace>;
+type FileLayouts = NonNullable<DeckMetadata["layouts"]>;
 const usualOn = new WeakMap<Page, Map<string, Places>>();
 
+const fileOnce = new WeakMap<FileLayouts, Map<ArrangementName, Places>>();
+
+/** Returns the slots of an arrangement in the layouts of a file; those that it does not have share the place of its body. */
+function filePlaces(arrangement: ArrangementName, layouts: FileLayouts): Places | undefined {
+  const held = fileOnce.get(layouts) ?? new Map<ArrangementName, Places>();
+  fileOnce.set(layouts, held);
+  const known = held.get(arrangement);
+  if (known) return known;
+  const own = fileLayoutFor(arrangement, layouts)?.slots;
+  const [title, body] = [own?.title ?? layouts.points?.slots.title, layouts.points?.slots.body];
+  if (!own || !title || !body) return undefined;
+  const { frame: over } = title;
+  const { frame: under } = body;
+  const all = {
+    ...under,
+    y: Math.min(over.y, under.y),
+    height: Math.max(under.y + under.height, over.y + over.height) - Math.min(over.y, under.y),
+  };
+  const slots = Object.entries(arrangementOf(arrangement).slots);
+  const titled = slots.some(([, { role }]) => role === "title");
+  const places = new Map(
+    slots.map(([name, { role, share, anchor, align }]): [string, SlotPlace] => {
+      const [x, y, width, height] = titled
+        ? [share[0], (share[1] - BODY_TOP) / BODY_HEIGHT, share[2], share[3] / BODY_HEIGHT]
+        : share;
+      const area = titled ? under : all;
+      const given = own[name] ?? (role === "title" ? title : undefined);
+      const shared = {
+        x: area.x + x * area.width,
+        y: area.y + y * area.height,
+        width: width * area.width,
+        height: height * area.height,
+      };
+      return [
+        name,
+        {
+          frame: given?.frame ?? shared,
+          role,
+          anchor: given?.box?.anchor ?? (given ? "top" : (anchor ?? "top")),
+          align: given ? "start" : (align ?? "start"),
+        },
+      ];
+    }),
+  );
+  held.set(arrangement, places);
+  return places;
+}
+
 /** Returns the slots of an arrangement in their usual widths. Cached for a page. */
-function usualPlaces(arrangement: ArrangementName, { page, theme }: PageSetup): Places {
+function usualPlaces(arrangement: ArrangementName, { page, theme, layouts }: PageSetup): Places {
+  const ofFile = layouts && filePlaces(arrangement, layouts);
+  if (ofFile) return ofFile;
   const held = usualOn.get(page) ?? new Map<string, Places>();
   usualOn.set(page, held);
   const key = `${theme.design}/${arrangement}`;

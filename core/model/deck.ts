@@ -148,6 +148,20 @@ export const Segmentation = z.enum(["sentence", "paragraph"]);
 export type Segmentation = z.infer<typeof Segmentation>;
 
 /**
+ * A layout of a file for an arrangement: the master behind it, its footer, and where its slots are, with the text style of
+ * each.
+ */
+export const FileLayout = z.object({
+  master: z.string().max(40),
+  regions: z.array(RegionBox).max(20).optional(),
+  slots: z.record(
+    z.string(),
+    z.object({ frame: Frame, style: z.string().max(40).optional(), box: TextBox.optional() }),
+  ),
+});
+export type FileLayout = z.infer<typeof FileLayout>;
+
+/**
  * The deck that this deck is a version of, and the version of it that was taken last. With a language, this deck is its
  * translation, and that is the language of the original; `segmentation` is by sentences unless it says otherwise.
  */
@@ -177,6 +191,8 @@ export const DeckMetadata = z.object({
   /** Masters and text styles imported from files, by the hash of each. */
   masters: z.record(z.string(), Master).optional(),
   styles: z.record(z.string(), TextStyle).optional(),
+  /** The layouts of a file, in which slides made from text look like those of the file. */
+  layouts: z.partialRecord(ArrangementName, FileLayout).optional(),
 });
 export type DeckMetadata = z.infer<typeof DeckMetadata>;
 

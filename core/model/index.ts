@@ -10,6 +10,7 @@ export * from "./failure";
 export * from "./hash";
 export * from "./limits";
 export * from "./linevalues";
+export * from "./filelayouts";
 export * from "./look";
 export * from "./motion";
 export { must } from "./must";

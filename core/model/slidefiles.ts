@@ -104,19 +104,21 @@ export function renamePictures<S extends Pick<Slide, "background" | "elements">>
   return { ...slide, ...behind, elements };
 }
 
-/** Returns the masters and text styles of a deck that the given slides use. */
+/** Returns the masters and text styles of a deck that the given slides use, or its layouts. */
 export function sharedItemsOf(
   slides: readonly Slide[],
-  { masters, styles }: Pick<DeckMetadata, "masters" | "styles">,
+  { masters, styles, layouts = {} }: Pick<DeckMetadata, "masters" | "styles"> & Partial<Pick<DeckMetadata, "layouts">>,
 ): Pick<DeckMetadata, "masters" | "styles"> {
+  const ofFile = Object.values(layouts);
   const masterNames = new Set(
-    slides.flatMap(({ master }) => (master !== undefined && masters?.[master] ? [master] : [])),
+    [...slides, ...ofFile].flatMap(({ master }) => (master !== undefined && masters?.[master] ? [master] : [])),
   );
   const own = [...masterNames].map((name) => masters?.[name]?.elements ?? []);
   const styleNames = new Set(
     [
       ...slides.flatMap(({ elements, regions }) => [...withDrawing(elements), ...(regions ?? [])]),
       ...own.flatMap(withDrawing),
+      ...ofFile.flatMap(({ slots, regions = [] }) => [...Object.values(slots), ...regions]),
     ].flatMap(({ style }) => (style !== undefined && styles?.[style] ? [style] : [])),
   );
   const pick = <V>(names: ReadonlySet<string>, from: Record<string, V> | undefined) =>

@@ -22,6 +22,7 @@ import { Choices } from "../ui/Choices";
 import { Colour } from "../ui/ColourField";
 import { Dialog } from "../ui/Dialog";
 import { Measure } from "../ui/Measure";
+import { DeckLook } from "./DeckLook";
 import { LogoChoice } from "./LogoChoice";
 import { sampleSlides } from "./samples";
 import { useSavedThemes } from "./savedthemes";
@@ -309,6 +310,7 @@ export function DesignDialog({ onClose }: { onClose: () => void }) {
   const take = () => {
     const slides = restyled ? ofFiles : [];
     const change = batch([
+      ...(deck.layouts ? [{ kind: "setLayouts" as const, layouts: null }] : []),
       ...putTheme(deck, theme),
       ...slides.map((slide) => ({
         kind: "setSlide" as const,
@@ -388,6 +390,7 @@ export function DesignDialog({ onClose }: { onClose: () => void }) {
             </label>
           )}
           <Settings choice={choice} onChoice={setChoice} />
+          <DeckLook restyled={restyled && ofFiles.length > 0} onTaken={onClose} />
           <SaveDesign
             theme={theme}
             onSave={async (name, withLines) => {

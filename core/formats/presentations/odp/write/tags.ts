@@ -24,6 +24,7 @@ export function metadataFields(
     original,
     masters,
     styles,
+    layouts,
   }: DeckMetadata,
   slides: Record<string, object>,
 ): string {
@@ -43,6 +44,7 @@ export function metadataFields(
       ...(original ? { original } : {}),
       ...(masters ? { masters } : {}),
       ...(styles ? { styles } : {}),
+      ...(layouts ? { layouts } : {}),
     }) + field(TAGS.slides, slides)
   );
 }

@@ -43,7 +43,7 @@ export function slideTag(slide: Slide): object {
 
 /** Writes the tags of the deck; `own` are the slides that no source package has. */
 export function deckTags(metadata: DeckMetadata, own: readonly Slide[]): string {
-  const { id, properties, language, regions, rate, theme, themes, assets, manuscript, original } = metadata;
+  const { id, properties, language, regions, rate, theme, themes, assets, manuscript, original, layouts } = metadata;
   const shared = sharedItemsOf(own, metadata);
   const shown = Object.fromEntries(
     Object.entries(assets).filter(([, { mediaType }]) => mediaType !== "application/zip"),
@@ -60,6 +60,7 @@ export function deckTags(metadata: DeckMetadata, own: readonly Slide[]): string 
       ...(manuscript ? { manuscript } : {}),
       ...(themes ? { themes } : {}),
       ...(original ? { original } : {}),
+      ...(layouts ? { layouts } : {}),
       ...shared,
     },
   });

@@ -1,0 +1,51 @@
+import {
+  type Deck,
+  inFileLayout,
+  layoutsOf,
+  picturesOn,
+  sharedItemsOf,
+  type Slide,
+  withoutOwnAppearance,
+} from "@unitext/core/model";
+import type { SingleChange } from "./change";
+import { putTheme } from "./theme";
+
+/**
+ * Returns the changes that give a deck the look of another one: its theme, and where its slides come from a file, the
+ * layouts of that file, in which this deck's slides are then made. Slides of a file keep theirs unless `restyled`.
+ */
+export function putLook(deck: Deck, other: Deck, restyled: boolean): SingleChange[] {
+  const layouts = other.layouts ?? layoutsOf(other);
+  const shown = layouts ? { ...other, layouts } : other;
+  const { masters = {}, styles = {} } = sharedItemsOf([], shown);
+  const files = new Set(Object.values(masters).flatMap(picturesOn));
+  const { lines: _, ...theme } = other.theme;
+  return [
+    ...[...files].flatMap((name): SingleChange[] => {
+      const asset = other.assets[name];
+      return asset && deck.assets[name]?.sha256 !== asset.sha256 ? [{ kind: "setAsset", name, asset }] : [];
+    }),
+    ...Object.entries(masters).flatMap(([name, master]): SingleChange[] =>
+      deck.masters?.[name] ? [] : [{ kind: "setMaster", name, master }],
+    ),
+    ...Object.entries(styles).flatMap(([name, style]): SingleChange[] =>
+      deck.styles?.[name] ? [] : [{ kind: "setTextStyle", name, style }],
+    ),
+    ...putTheme(deck, theme),
+    ...(layouts || deck.layouts ? [{ kind: "setLayouts" as const, layouts: layouts ?? null }] : []),
+    ...slidesIn(deck, layouts, theme, restyled),
+  ];
+}
+
+/** Returns the changes that put the slides of a deck into layouts, or into none. */
+function slidesIn(deck: Deck, layouts: Deck["layouts"], theme: Deck["theme"], restyled: boolean): SingleChange[] {
+  const before = new Set(Object.values(deck.layouts ?? {}).map(({ master }) => master));
+  // A slide that was made in a layout is not one of a file.
+  const isMade = (slide: Slide) =>
+    slide.master !== undefined && slide.sourcePart === undefined && before.has(slide.master);
+  return deck.slides.flatMap((slide): SingleChange[] => {
+    const plain = isMade(slide) || restyled ? withoutOwnAppearance(slide, theme) : slide;
+    const as = inFileLayout(plain, layouts);
+    return as === slide ? [] : [{ kind: "setSlide", slide: slide.id, as }];
+  });
+}

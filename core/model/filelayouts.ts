@@ -1,0 +1,122 @@
+import { type ArrangementName, isTitleRole } from "./arrangement";
+import type { Deck, DeckMetadata, FileLayout, Slide } from "./deck";
+import { roleOf } from "./read";
+import type { Page } from "./units";
+
+type Layouts = NonNullable<DeckMetadata["layouts"]>;
+
+/** Returns the layout that a slide of a file has; undefined for one that does not place its title. */
+function layoutOf(slide: Slide): FileLayout | undefined {
+  const { master, regions } = slide;
+  if (master === undefined) return undefined;
+  const slots: FileLayout["slots"] = {};
+  for (const { kind, slot, frame, style, box } of slide.elements) {
+    if (slot === null || !frame || slots[slot]) continue;
+    // Text that is too long for its place on one slide continues on the next one.
+    const { fit: _, ...own } = box ?? {};
+    const isText = kind === "text";
+    slots[slot] = {
+      frame,
+      ...(isText && style !== undefined ? { style } : {}),
+      ...(isText && Object.keys(own).length ? { box: own } : {}),
+    };
+  }
+  return slots.title ? { master, ...(regions ? { regions } : {}), slots } : undefined;
+}
+
+/** Returns how many elements of a slide are in no slot, and not of its layout. */
+const ownElements = ({ elements }: Slide): number => elements.filter(({ slot }) => slot === null).length;
+
+/** The share of the page's height that a place for text has at least, and down to which a title stands above it. */
+const TEXT = 0.3;
+const TITLE = 0.4;
+/** The space between a title and the text below it, and above the foot, in points on a page 540 points high. */
+const GAP = 16;
+
+/**
+ * Returns the arrangement of which a slide shows the layout: a first slide with a line of text below its title opens the
+ * deck, whatever its file calls it; points need room for text.
+ */
+function shownBy(slide: Slide, nth: number, layout: FileLayout, page: Page): [ArrangementName, FileLayout] | undefined {
+  const { title, body, ...slots } = layout.slots;
+  const hasRoom = body !== undefined && body.frame.height >= page.height * TEXT;
+  if (slide.arrangement !== "points" || hasRoom) return [slide.arrangement, layout];
+  if (nth > 0 || !title || !body) return undefined;
+  return ["opening", { ...layout, slots: { ...slots, title, subtitle: body } }];
+}
+
+/** Returns a layout for points made of one that has a title above room for text; undefined where none has. */
+function withTextBelow(layouts: Layouts, page: Page): FileLayout | undefined {
+  const { width, height } = page;
+  const titled = Object.values(layouts).find(
+    ({ slots: { title } }) => title && title.frame.y + title.frame.height <= height * TITLE,
+  );
+  const title = titled?.slots.title;
+  if (!titled || !title) return undefined;
+  const gap = (GAP * height) / 540;
+  const { x, y, height: high } = title.frame;
+  const foot = Math.min(
+    height - 2 * gap,
+    ...(titled.regions ?? []).flatMap(({ frame }) => (frame.y > height / 2 ? [frame.y] : [])),
+  );
+  const top = y + high + gap;
+  const frame = { x, y: top, width: Math.max(title.frame.width, width - 2 * x), height: foot - gap - top };
+  return { ...titled, slots: { title, body: { frame } } };
+}
+
+/**
+ * Returns the layouts of the file that the slides of a deck came from, by arrangement: each as the slide has it that has
+ * least beside it. Undefined where no slide of a file has a title above room for text.
+ */
+export function layoutsOf({ slides, page }: Pick<Deck, "slides" | "page">): Layouts | undefined {
+  const found: Layouts = {};
+  const least = new Map<ArrangementName, number>();
+  slides.forEach((slide, nth) => {
+    const layout = layoutOf(slide);
+    const shown = layout && shownBy(slide, nth, layout, page);
+    if (!shown) return;
+    const [arrangement, own] = shown;
+    const beside = ownElements(slide);
+    if (beside >= (least.get(arrangement) ?? Number.POSITIVE_INFINITY)) return;
+    least.set(arrangement, beside);
+    found[arrangement] = own;
+  });
+  const points = found.points ?? withTextBelow(found, page);
+  return points?.slots.body ? { ...found, points } : undefined;
+}
+
+/** Returns the layout for an arrangement: its own, or that of points, whose places the others share. */
+export const fileLayoutFor = (arrangement: ArrangementName, layouts: Layouts): FileLayout | undefined =>
+  layouts[arrangement] ?? layouts.points;
+
+const inLayoutOnce = new WeakMap<Slide, { layouts: Layouts; slide: Slide }>();
+
+/** Returns a slide that was made from text in the layouts of a file; a slide of a file stays as it is. */
+export function inFileLayout(slide: Slide, layouts: Layouts | undefined): Slide {
+  const layout = layouts && slide.master === undefined ? fileLayoutFor(slide.arrangement, layouts) : undefined;
+  if (!layout || !layouts) return slide;
+  const known = inLayoutOnce.get(slide);
+  if (known?.layouts === layouts) return known.slide;
+  const { background: _, textSize: __, spacing: ___, ...rest } = slide;
+  const made: Slide = {
+    ...rest,
+    master: layout.master,
+    ...(layout.regions ? { regions: layout.regions } : {}),
+    elements: slide.elements.map((element) => {
+      if (element.kind !== "text" || element.style !== undefined || element.frame || element.slot === null)
+        return element;
+      const role = roleOf(slide, element);
+      // The text of a column has the style of the body.
+      const place =
+        layout.slots[element.slot] ?? layout.slots[isTitleRole(role) ? "title" : role === "body" ? "body" : ""];
+      if (!place) return element;
+      return {
+        ...element,
+        ...(place.style === undefined ? {} : { style: place.style }),
+        ...(place.box ? { box: isTitleRole(role) ? { ...place.box, fit: "shrink" } : place.box } : {}),
+      };
+    }),
+  };
+  inLayoutOnce.set(slide, { layouts, slide: made });
+  return made;
+}
