@@ -15,8 +15,9 @@ import { putTheme } from "./theme";
  * layouts of that file, in which this deck's slides are then made. Slides of a file keep theirs unless `restyled`.
  */
 export function putLook(deck: Deck, other: Deck, restyled: boolean): SingleChange[] {
-  const layouts = other.layouts ?? layoutsOf(other);
-  const shown = layouts ? { ...other, layouts } : other;
+  const found = other.layouts ? { layouts: other.layouts, styles: {} } : layoutsOf(other);
+  const layouts = found?.layouts;
+  const shown = found ? { ...other, layouts: found.layouts, styles: { ...other.styles, ...found.styles } } : other;
   const { masters = {}, styles = {} } = sharedItemsOf([], shown);
   const files = new Set(Object.values(masters).flatMap(picturesOn));
   const { lines: _, ...theme } = other.theme;

@@ -53,7 +53,7 @@ describe.each(files)("the layouts of %s", (file) => {
   ).deck;
 
   it("are found on its slides, with the master and the places of each", () => {
-    const layouts = must(layoutsOf(from));
+    const { layouts } = must(layoutsOf(from));
     expect(layouts.points?.slots.title).toBeDefined();
     expect(layouts.points?.slots.body).toBeDefined();
     for (const { master } of Object.values(layouts)) expect(from.masters?.[master]).toBeDefined();

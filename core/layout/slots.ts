@@ -144,7 +144,9 @@ function filePlaces(arrangement: ArrangementName, layouts: FileLayouts): Places 
   fileOnce.set(layouts, held);
   const known = held.get(arrangement);
   if (known) return known;
-  const own = fileLayoutFor(arrangement, layouts)?.slots;
+  const layout = fileLayoutFor(arrangement, layouts);
+  const own = layout?.slots;
+  const isShared = layout === layouts.points && arrangement !== "points";
   const [title, body] = [own?.title ?? layouts.points?.slots.title, layouts.points?.slots.body];
   if (!own || !title || !body) return undefined;
   const { frame: over } = title;
@@ -162,7 +164,8 @@ function filePlaces(arrangement: ArrangementName, layouts: FileLayouts): Places 
         ? [share[0], (share[1] - BODY_TOP) / BODY_HEIGHT, share[2], share[3] / BODY_HEIGHT]
         : share;
       const area = titled ? under : all;
-      const given = own[name] ?? (role === "title" ? title : undefined);
+      const given = isShared ? undefined : own[name];
+      const place = given ?? (role === "title" ? title : undefined);
       const shared = {
         x: area.x + x * area.width,
         y: area.y + y * area.height,
@@ -172,10 +175,10 @@ function filePlaces(arrangement: ArrangementName, layouts: FileLayouts): Places 
       return [
         name,
         {
-          frame: given?.frame ?? shared,
+          frame: place?.frame ?? shared,
           role,
-          anchor: given?.box?.anchor ?? (given ? "top" : (anchor ?? "top")),
-          align: given ? "start" : (align ?? "start"),
+          anchor: place?.box?.anchor ?? (place ? "top" : (anchor ?? "top")),
+          align: place ? "start" : (align ?? "start"),
         },
       ];
     }),

@@ -1,23 +1,56 @@
 import { type ArrangementName, isTitleRole } from "./arrangement";
 import type { Deck, DeckMetadata, FileLayout, Slide } from "./deck";
+import { canonical, valueHash } from "./hash";
+import type { LevelStyle, TextStyle } from "./look";
 import { roleOf } from "./read";
+import type { RichText } from "./richtext";
 import type { Page } from "./units";
 
 type Layouts = NonNullable<DeckMetadata["layouts"]>;
 
-/** Returns the layout that a slide of a file has; undefined for one that does not place its title. */
-function layoutOf(slide: Slide): FileLayout | undefined {
+/** A text style that has also what the words of a slide set themselves, level by level. */
+function styleOf(text: RichText, base: TextStyle = []): TextStyle | undefined {
+  const deepest = Math.min(9, Math.max(base.length, ...text.map(({ level }) => level + 1)));
+  const levels = Array.from({ length: deepest }, (_, level): LevelStyle => {
+    const own = base[Math.min(level, base.length - 1)] ?? {};
+    const paragraph = text.find((one) => one.level === level && one.runs.some(({ text: said }) => said.trim()));
+    const run = paragraph?.runs.find(({ text: said }) => said.trim());
+    if (!paragraph || !run) return own;
+    const { words: _, ...properties } = paragraph.properties ?? {};
+    const align = paragraph.align ?? own.align;
+    return {
+      ...own,
+      run: { ...own.run, ...run.properties },
+      paragraph: { ...own.paragraph, ...properties },
+      ...(align ? { align } : {}),
+      ...(run.marks?.includes("strong") ? { strong: true } : {}),
+      ...(run.marks?.includes("emphasis") ? { emphasis: true } : {}),
+    };
+  });
+  return levels.length && canonical(levels) !== canonical(levels.map(() => ({}))) ? levels : undefined;
+}
+
+/** Returns the layout that a slide of a file has; undefined for one that does not place its title. Adds to `styles`. */
+function layoutOf(
+  slide: Slide,
+  known: DeckMetadata["styles"],
+  styles: Record<string, TextStyle>,
+): FileLayout | undefined {
   const { master, regions } = slide;
   if (master === undefined) return undefined;
   const slots: FileLayout["slots"] = {};
-  for (const { kind, slot, frame, style, box } of slide.elements) {
+  for (const element of slide.elements) {
+    const { slot, frame, box } = element;
     if (slot === null || !frame || slots[slot]) continue;
     // Text that is too long for its place on one slide continues on the next one.
     const { fit: _, ...own } = box ?? {};
-    const isText = kind === "text";
+    const isText = element.kind === "text";
+    const style = isText ? styleOf(element.text, known?.[element.style ?? ""]) : undefined;
+    const name = style && valueHash(style);
+    if (style && name !== undefined) styles[name] = style;
     slots[slot] = {
       frame,
-      ...(isText && style !== undefined ? { style } : {}),
+      ...(name === undefined ? {} : { style: name }),
       ...(isText && Object.keys(own).length ? { box: own } : {}),
     };
   }
@@ -64,15 +97,23 @@ function withTextBelow(layouts: Layouts, page: Page): FileLayout | undefined {
   return { ...titled, slots: { title, body: { frame } } };
 }
 
+/** The layouts of a file with the text styles that they add to those of the deck. */
+export interface FoundLayouts {
+  layouts: Layouts;
+  styles: Record<string, TextStyle>;
+}
+
 /**
  * Returns the layouts of the file that the slides of a deck came from, by arrangement: each as the slide has it that has
  * least beside it. Undefined where no slide of a file has a title above room for text.
  */
-export function layoutsOf({ slides, page }: Pick<Deck, "slides" | "page">): Layouts | undefined {
+export function layoutsOf(deck: Pick<Deck, "slides" | "page" | "styles">): FoundLayouts | undefined {
+  const { slides, page } = deck;
+  const styles: Record<string, TextStyle> = {};
   const found: Layouts = {};
   const least = new Map<ArrangementName, number>();
   slides.forEach((slide, nth) => {
-    const layout = layoutOf(slide);
+    const layout = layoutOf(slide, deck.styles, styles);
     const shown = layout && shownBy(slide, nth, layout, page);
     if (!shown) return;
     const [arrangement, own] = shown;
@@ -82,12 +123,15 @@ export function layoutsOf({ slides, page }: Pick<Deck, "slides" | "page">): Layo
     found[arrangement] = own;
   });
   const points = found.points ?? withTextBelow(found, page);
-  return points?.slots.body ? { ...found, points } : undefined;
+  return points?.slots.body ? { layouts: { ...found, points }, styles } : undefined;
 }
 
-/** Returns the layout for an arrangement: its own, or that of points, whose places the others share. */
+/**
+ * Returns the layout for an arrangement: its own, for a section opener that of the opening, or that of points, whose places
+ * the others share.
+ */
 export const fileLayoutFor = (arrangement: ArrangementName, layouts: Layouts): FileLayout | undefined =>
-  layouts[arrangement] ?? layouts.points;
+  layouts[arrangement] ?? (arrangement === "section" ? layouts.opening : undefined) ?? layouts.points;
 
 const inLayoutOnce = new WeakMap<Slide, { layouts: Layouts; slide: Slide }>();
 
