@@ -16,7 +16,7 @@ function styleOf(text: RichText, base: TextStyle = []): TextStyle | undefined {
     const paragraph = text.find((one) => one.level === level && one.runs.some(({ text: said }) => said.trim()));
     const run = paragraph?.runs.find(({ text: said }) => said.trim());
     if (!paragraph || !run) return own;
-    const { words: _, ...properties } = paragraph.properties ?? {};
+    const { words: ofMark, ...properties } = paragraph.properties ?? {};
     const align = paragraph.align ?? own.align;
     return {
       ...own,
