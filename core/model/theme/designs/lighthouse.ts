@@ -37,7 +37,10 @@ export const lighthouse: DesignDescriptor = {
   },
   bullets: ["▪", "–"],
   table: "filled",
-  regions: { header: { at: [420, 504, 310, 20], align: "end" } },
+  regions: {
+    footer: { at: [62, 504, 460, 20], align: "start" },
+    header: { at: [530, 504, 220, 20], align: "end" },
+  },
   decorate: ({ arrangement, colours: { field, onField }, width, height, x, y }) => {
     const beam = (share: number) => mixed(field, onField, share);
     if (arrangement === "opening" || arrangement === "section")
