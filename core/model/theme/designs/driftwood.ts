@@ -27,7 +27,10 @@ export const driftwood: DesignDescriptor = {
   roles: { title: { strong: true }, opening: { strong: true } },
   bullets: ["•", "◦"],
   table: "bands",
-  regions: { header: { at: [72, 12, 560, 18], align: "start", colour: "ink" } },
+  regions: {
+    footer: { at: [62, 504, 440, 20], align: "start" },
+    header: { at: [520, 504, 260, 20], align: "end", colour: "ink" },
+  },
   decorate: ({ arrangement, colours: { paper, accent, second, field }, width, height, x, y }) => {
     const tint = (colour: string, share: number) => mixed(colour, paper, 1 - share);
     const hill = (points: [number, number][], bottom: number, colour: string) =>
