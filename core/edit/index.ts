@@ -16,6 +16,7 @@ export {
   type RefusedChange,
   type Replica,
 } from "./rebase";
+export { inKind, type LookKind, makeAllSo, takeKindBack } from "./kinds";
 export { putLook } from "./look";
 export * from "./replace";
 export * from "./sourcelist";

@@ -159,6 +159,15 @@ export const Stroke = z.object({
 });
 export type Stroke = z.infer<typeof Stroke>;
 
+/** The borders of a cell; null for none. */
+export const CellBorders = z.object({
+  left: Stroke.nullable().optional(),
+  top: Stroke.nullable().optional(),
+  right: Stroke.nullable().optional(),
+  bottom: Stroke.nullable().optional(),
+});
+export type CellBorders = z.infer<typeof CellBorders>;
+
 /** Whether a gradient is symmetric: from its middle to the same colour on both sides. */
 export function isAxial({ form, stops }: Pick<Extract<Fill, { kind: "gradient" }>, "form" | "stops">): boolean {
   const [first, middle, last, ...more] = stops;

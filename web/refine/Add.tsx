@@ -1,4 +1,5 @@
 import { type Element, type Geometry, plainText } from "@unitext/core/model";
+import { inKind } from "@unitext/core/edit";
 import { nanoid } from "nanoid";
 import { useRef, useState } from "react";
 import { post } from "../api/client";
@@ -32,7 +33,7 @@ export function Add({ acts, slide }: { acts: Acts; slide: string }) {
   });
   const { accent, ink } = deck.theme.colours;
   const add = (element: Record<string, unknown>, words: string) =>
-    acts.add({ id: nanoid(10), slot: null, ...element } as Element, words);
+    acts.add(inKind({ id: nanoid(10), slot: null, ...element } as Element, deck.theme), words);
   const cell = (text: string) => ({ text: plainText(text) });
   async function bring(given: File) {
     try {

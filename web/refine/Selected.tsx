@@ -2,6 +2,7 @@ import { kindOf, type Element, type Frame, type PictureElement, type Slide } fro
 import { type Depth, type Side, SIDES } from "@unitext/core/edit";
 import { useDeck } from "../deck/DeckContext";
 import { ChartData } from "./ChartData";
+import { KindOfElement } from "./KindOfElement";
 import { KindStyle } from "./KindStyle";
 import { LinkedData } from "./LinkedData";
 import { LeadsTo } from "../richtext/LeadsTo";
@@ -83,6 +84,7 @@ export function Selected({
         </button>
       )}
       {one?.kind === "text" && <KindStyle slide={slide} text={one} />}
+      {one && <KindOfElement element={one} />}
       {one?.kind === "picture" && canEdit && (
         <PictureParts
           picture={one}

@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { Fill, Stroke, TextBox } from "../look";
+import { CellBorders, Fill, TextBox } from "../look";
 import { plainText, RichText } from "../richtext";
 import { LineValues } from "../linevalues";
 import { Direction } from "../direction";
@@ -14,14 +14,7 @@ export const Cell = z.object({
   fill: Fill.optional(),
   anchor: z.enum(["top", "middle", "bottom"]).optional(),
   insets: TextBox.shape.insets,
-  borders: z
-    .object({
-      left: Stroke.nullable().optional(),
-      top: Stroke.nullable().optional(),
-      right: Stroke.nullable().optional(),
-      bottom: Stroke.nullable().optional(),
-    })
-    .optional(),
+  borders: CellBorders.optional(),
 });
 export type Cell = z.infer<typeof Cell>;
 export const Align = z.enum(["start", "centre", "end"]);

@@ -1,6 +1,7 @@
 import { z } from "zod";
 import { SLOT_ROLES } from "../arrangement";
 import { Asset } from "../asset";
+import { CellBorders, Fill, Shadow, Stroke } from "../look";
 import { Colour } from "../units";
 import { DESIGN_NAMES } from "./names";
 
@@ -62,6 +63,18 @@ export const Logo = z.object({
 });
 export type Logo = z.infer<typeof Logo>;
 
+/** How all boxes or pictures of a deck look: their fill, outline and shadow. */
+export const ElementOverride = z.object({
+  fill: Fill.optional(),
+  stroke: Stroke.optional(),
+  shadow: Shadow.optional(),
+});
+export type ElementOverride = z.infer<typeof ElementOverride>;
+
+/** How all header cells or all other cells of a deck look. */
+export const CellOverride = z.object({ fill: Fill.optional(), borders: CellBorders.optional() });
+export type CellOverride = z.infer<typeof CellOverride>;
+
 export const Theme = z.object({
   name: z.string().min(1).max(80),
   /** Where things are, how text looks, and what is drawn behind it. */
@@ -79,5 +92,15 @@ export const Theme = z.object({
   /** The lines at the foot and at the top that decks get with a saved theme. */
   lines: z.object({ footer: z.string().max(300), header: z.string().max(300) }).optional(),
   roles: z.partialRecord(z.enum(SLOT_ROLES), RoleOverride).optional(),
+  /** The look that a person gave all boxes, pictures, header cells and other cells of the deck. */
+  kinds: z
+    .object({
+      shape: ElementOverride,
+      picture: ElementOverride,
+      header: CellOverride,
+      cell: CellOverride,
+    })
+    .partial()
+    .optional(),
 });
 export type Theme = z.infer<typeof Theme>;
