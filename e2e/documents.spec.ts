@@ -43,7 +43,7 @@ const SOURCES: [string, () => Uint8Array | Promise<Uint8Array>, string[]][] = [
       strToU8(
         "<html lang='en'><body><h1>Shore</h1><h2>Levels</h2><table><tr><th>Gauge</th><th>m</th></tr><tr><td>North</td><td>2.4</td></tr></table><h2>Tides</h2><ul><li>twice a day</li></ul></body></html>",
       ),
-    ["opening", "table", "points"],
+    ["opening", "table", "message"],
   ],
   ["levels.csv", () => strToU8("Gauge,High,Low\nNorth,2.4,0.1\nSouth,2.1,0.3\n"), ["table"]],
   [
@@ -60,7 +60,7 @@ const SOURCES: [string, () => Uint8Array | Promise<Uint8Array>, string[]][] = [
       strToU8(
         "6 Water\n6.1 Gauges\nThe gauge at the quay is read every ten minutes through the whole of the winter by the keeper.\n6.2 Tides\n- twice a day\n",
       ),
-    ["opening", "points"],
+    ["opening", "message"],
   ],
 ];
 

@@ -1,5 +1,6 @@
 import { countWords } from "@unitext/core/model";
 import { type Token, tokensOf } from "./grammar";
+import { withoutSubordinates } from "./subordinates";
 
 /** A stretch of a sentence, from the index of its first character to that after its last. */
 export interface Range {
@@ -327,6 +328,9 @@ function compressedWithoutTags(sentence: string, language: string): Range[] | un
   const connective = (english ? CONNECTIVE : FOREIGN_CONNECTIVE[short])?.exec(sentence)?.[0].length ?? 0;
   const text = sentence.slice(connective);
   const refers = english ? !standsAlone(text) : (FOREIGN_ANAPHOR[short]?.test(text) ?? false);
-  if (refers || countWords(text) > POINT_WORDS.most || /[:,]\s*$/.test(text) || !isBalanced(text)) return undefined;
-  return [{ from: connective, to: sentence.length }];
+  if (refers || /[:,]\s*$/.test(text) || !isBalanced(text)) return undefined;
+  const kept = withoutSubordinates(text, language, POINT_WORDS.wanted) ?? [{ from: 0, to: text.length }];
+  const left = kept.map(({ from, to }) => text.slice(from, to)).join("");
+  if (countWords(left) > POINT_WORDS.most || !isBalanced(left)) return undefined;
+  return kept.map(({ from, to }) => ({ from: from + connective, to: to + connective }));
 }
