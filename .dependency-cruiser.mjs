@@ -76,7 +76,17 @@ const ROOMS = {
   "web/richtext": [...CORE, "web/ui", "web/deck", "web/sources"],
   "web/design": [...CORE, "server/api", "web/ui", "web/api", "web/deck"],
   "web/shell": [...CORE, "web/ui", "web/keys", "web/deck", "web/design"],
-  "web/gather": [...CORE, "server/api", "web/ui", "web/api", "web/keys", "web/jobs", "web/deck", "web/shell"],
+  "web/gather": [
+    ...CORE,
+    "server/api",
+    "web/ui",
+    "web/api",
+    "web/keys",
+    "web/jobs",
+    "web/deck",
+    "web/shell",
+    "web/worker",
+  ],
   web: [
     ...CORE,
     "server/api",

@@ -1,12 +1,6 @@
 import { countWords } from "@unitext/core/model";
-import { type Token, tokensOf } from "./grammar";
+import { type Token, tokensOf, type Range } from "./grammar";
 import { withoutSubordinates } from "./subordinates";
-
-/** A stretch of a sentence, from the index of its first character to that after its last. */
-export interface Range {
-  from: number;
-  to: number;
-}
 
 /** The words that a point should have at most, and how many one may have that cannot be shortened (common practice, no source). */
 export const POINT_WORDS = { wanted: 14, most: 24 } as const;

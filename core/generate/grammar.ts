@@ -9,6 +9,12 @@ export interface Token {
   tag: string;
 }
 
+/** A stretch of a sentence, from the index of its first character to that after its last. */
+export interface Range {
+  from: number;
+  to: number;
+}
+
 type Tagger = (sentence: string) => Token[];
 
 /** The form of a Wink document that is read here. */

@@ -7,7 +7,8 @@ import {
   type Run,
   must,
 } from "@unitext/core/model";
-import { compressed, isWholeClause, type Range } from "./compression";
+import { compressed, isWholeClause } from "./compression";
+import type { Range } from "./grammar";
 import type { PointEngine } from "./proposals";
 import { rankable, rankSentences, type Sentence } from "./textrank";
 

@@ -1,5 +1,5 @@
 import { countWords } from "@unitext/core/model";
-import type { Range } from "./compression";
+import type { Range } from "./grammar";
 
 /**
  * The words of a language by which subordinate clauses are found without a tagger: those that begin one after a comma, and

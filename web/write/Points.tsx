@@ -4,13 +4,8 @@ import { useVirtualizer } from "@tanstack/react-virtual";
 import { PenLine } from "lucide-react";
 import { useRef, useState } from "react";
 import { Dialog } from "../ui/Dialog";
+import type { SlidePoints } from "./slidepoints";
 import { faultWords, type Rewritten, useRewriting } from "./useRewriting";
-
-export interface SlidePoints {
-  title: string;
-  line: number;
-  points: Point[];
-}
 
 interface Edited {
   chosen: boolean;

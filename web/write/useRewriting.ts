@@ -3,7 +3,7 @@ import { type PointFault, POINT_FAULTS } from "@unitext/core/model";
 import { useRef, useState } from "react";
 import useSWR from "swr";
 import { get, post } from "../api/client";
-import type { SlidePoints } from "./Points";
+import type { SlidePoints } from "./slidepoints";
 
 /** What a service wrote for a sentence: a point, or what was wrong with it. */
 export type Rewritten = { point: string } | { faults: readonly PointFault[] };

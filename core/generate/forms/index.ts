@@ -23,7 +23,14 @@ const REPEATED = 0.3;
 /** How many slides before count. */
 const BEFORE = 2;
 /** The forms that stay what they are however often they come. */
-const REGULAR: ReadonlySet<ArrangementName> = new Set(["points", "table", "diagram", "comparison", "columns"]);
+const REGULAR: ReadonlySet<ArrangementName> = new Set([
+  "points",
+  "message",
+  "table",
+  "diagram",
+  "comparison",
+  "columns",
+]);
 
 /** A slide in one of its forms, with its score. */
 interface Candidate {
