@@ -156,7 +156,7 @@ function grownText(
 ): ReturnType<typeof setText> | undefined {
   const blocks = shapeText(text, "figure", "start", setting);
   const widest = Math.max(0, ...blocks.map(({ shaped }) => shaped.upTo.at(-1) ?? 0));
-  for (const size of grownSizes(sizes)) {
+  for (const size of grownSizes(sizes, "code")) {
     const set = widest * size <= width ? at([size]) : undefined;
     if (set?.overflow === 0) return set;
   }
