@@ -39,10 +39,12 @@ function laidOut(slide: Slide, deck: Deck, fonts: FontSet): { sizes: number[]; u
   const lines = leavesOf(scene.nodes).flatMap((node) =>
     node.kind === "text" && node.element !== null ? node.lines.map(({ y }) => y) : [],
   );
+  // Code and tables reach down to their last line, which may be above the end of their place.
+  const drawn = new Set(
+    slide.elements.filter(({ kind }) => !["text", "code", "table"].includes(kind)).map(({ id }) => id),
+  );
   const figures = scene.boxes.flatMap(({ element, y, height }) =>
-    element !== null && !texts.has(element) && slide.elements.some(({ id, kind }) => id === element && kind !== "text")
-      ? [y + height]
-      : [],
+    element !== null && drawn.has(element) ? [y + height] : [],
   );
   return {
     sizes: scene.boxes.flatMap(({ element, slot, size }) =>
