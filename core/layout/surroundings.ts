@@ -154,7 +154,13 @@ export function footnotes(
   };
 }
 
-/** Sets a footer, number or date where the slide's file puts it. */
+/** A box lower than this, in em, was made for one line. */
+const ONE_LINE = 2.4;
+
+/**
+ * Sets a footer, number or date where the slide's file puts it. One that was on a line stays on it, even where our letters
+ * are a little wider than those of the file.
+ */
 function ownRegion(
   { region, text, frame, style, box }: RegionBox,
   { metadata, number }: SlideContext,
@@ -163,14 +169,16 @@ function ownRegion(
   const levels = style === undefined ? undefined : metadata.styles?.[style];
   const words = onSlide(plainText(region === "number" && !text.includes(NUMBER_SIGN) ? NUMBER_SIGN : text), number);
   const role: SlotRole = "caption";
+  const size = metadata.theme.scale.footer * pageScale(metadata.page);
+  const isOneLine = frame.height < (levels?.[0]?.run?.size ?? size) * ONE_LINE && box?.wrap === undefined;
   return layBoxed(
     words,
     "",
     frame,
     { frame, role, anchor: "middle", align: "start" },
     levels,
-    box,
-    [metadata.theme.scale.footer * pageScale(metadata.page)],
+    isOneLine ? { ...box, wrap: false } : box,
+    [size],
     setting,
   ).nodes.map((node) => (node.kind === "text" ? { ...node, element: null, role: region } : node));
 }
