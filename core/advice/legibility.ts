@@ -10,9 +10,9 @@ export interface PagePixels {
 
 /** The least contrast of large text, and from which size in points text is large (WCAG 2.2, 1.4.3). */
 const LARGE = { contrast: 3, size: 24 } as const;
-/** The share of the pixels behind text that may be below it: single dark leaves do no harm. */
+/** The share of pixels behind text that may have less contrast. */
 const STRAY = 0.03;
-/** The veils that are tried, lightest first; one that hides more shows no picture. */
+/** The veils that are tried, lightest first. A heavier one would hide the picture. */
 const VEILS = [0, 0.2, 0.3, 0.4, 0.5, 0.6, 0.7] as const;
 
 const hex = (value: number): string => Math.round(value).toString(16).padStart(2, "0");
@@ -33,7 +33,7 @@ interface PlacedRun {
   height: number;
 }
 
-/** Returns the runs of the texts of a slide; its number and footer are not read from the last row. */
+/** Returns the runs of all texts of a slide but its number and footer. */
 const runsOn = (scene: Scene): PlacedRun[] =>
   leavesOf(scene.nodes).flatMap((node) =>
     node.kind === "text" && node.element !== null

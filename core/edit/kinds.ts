@@ -1,7 +1,7 @@
 import type { Cell, CellOverride, Deck, Element, ElementOverride, TableElement, Theme } from "@unitext/core/model";
 import type { SingleChange } from "./change";
 
-/** The kinds of elements whose look can be that of all of them in a deck. */
+/** The kinds of elements that a deck can give one look. */
 export type LookKind = "shape" | "picture" | "table";
 
 const appearanceOf = ({ fill, stroke, shadow }: Element): ElementOverride => ({
@@ -32,14 +32,14 @@ function withCells(table: TableElement, { header, cell }: NonNullable<Theme["kin
   };
 }
 
-/** Whether a line has no area, so that a fill means nothing to it. */
+/** Whether an element is a line, which has no area to fill. */
 const isLine = (element: Element): boolean =>
   element.kind === "shape" && "preset" in element.geometry && /^(?:line|.*Connector\d?)$/.test(element.geometry.preset);
 
 const isOfKind = (element: Element, kind: LookKind): boolean =>
   element.kind === kind && !isLine(element) && !(element.kind === "shape" && element.geometry === undefined);
 
-/** Returns an element of a kind as the theme says that all of its kind look; the element itself where it says nothing. */
+/** Returns an element in the look that the theme sets for its kind; the element itself where it sets none. */
 export function inKind<E extends Element>(element: E, { kinds }: Theme): E {
   if (!kinds || isLine(element)) return element;
   if (element.kind === "shape" && kinds.shape) return withAppearance(element, kinds.shape);
@@ -48,7 +48,7 @@ export function inKind<E extends Element>(element: E, { kinds }: Theme): E {
   return element;
 }
 
-/** Returns the kinds of a theme with the look of an element as that of its kind. */
+/** Returns the looks by kind, with that of an element as the look of its kind. */
 function kindsLike(element: Element, kinds: Theme["kinds"]): NonNullable<Theme["kinds"]> {
   if (element.kind === "shape") return { ...kinds, shape: appearanceOf(element) };
   if (element.kind === "picture") return { ...kinds, picture: appearanceOf(element) };
@@ -62,13 +62,13 @@ function kindsLike(element: Element, kinds: Theme["kinds"]): NonNullable<Theme["
   };
 }
 
-/** Returns the changes that give all boxes, pictures or tables of a deck, now and later, the look of one. */
+/** Returns the changes that give all boxes, pictures or tables of a deck the look of one, including those added later. */
 export function makeAllSo(deck: Deck, element: Element): SingleChange[] {
   const theme = { ...deck.theme, kinds: kindsLike(element, deck.theme.kinds) };
   return [{ kind: "setTheme", theme }, ...restyled(deck, element.kind as LookKind, theme)];
 }
 
-/** Returns the changes that take the look of a kind back: its elements have none of their own any more. */
+/** Returns the changes that reset a kind: its elements look as in the design again. */
 export function takeKindBack(deck: Deck, kind: LookKind): SingleChange[] {
   const { shape, picture, header, cell } = deck.theme.kinds ?? {};
   const plain = { shape: {}, picture: {}, header: {}, cell: {} };

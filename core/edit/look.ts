@@ -38,10 +38,10 @@ export function putLook(deck: Deck, other: Deck, restyled: boolean): SingleChang
   ];
 }
 
-/** Returns the changes that put the slides of a deck into layouts, or into none. */
+/** Returns the changes that put the slides of a deck into layouts, or take them out of layouts. */
 function slidesIn(deck: Deck, layouts: Deck["layouts"], theme: Deck["theme"], restyled: boolean): SingleChange[] {
   const before = new Set(Object.values(deck.layouts ?? {}).map(({ master }) => master));
-  // A slide that was made in a layout is not one of a file.
+  // Slides generated in a layout have its master, but no part of a source file.
   const isMade = (slide: Slide) =>
     slide.master !== undefined && slide.sourcePart === undefined && before.has(slide.master);
   return deck.slides.flatMap((slide): SingleChange[] => {

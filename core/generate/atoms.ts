@@ -25,7 +25,7 @@ export interface Atom {
 const isHeading = ({ kind, runs }: Paragraph) =>
   kind === "plain" && runs.length > 0 && runs.every(({ marks }) => marks?.includes("strong"));
 
-/** The penalty of a break inside a list: it begins on the next slide where no more than a few items stay behind. */
+/** The penalty of a break inside a list: a list of which only a few items fit begins on the next slide. */
 const LIST = 18;
 
 /** Whether a paragraph continues a list. */

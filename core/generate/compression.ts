@@ -70,7 +70,7 @@ class Clause {
     return this.ranges.map(({ from, to }) => this.sentence.slice(from, to)).join("");
   }
 
-  /** The number of words that are left; counted once for as long as nothing is taken out. */
+  /** The number of words that are left; counted again only after something was taken out. */
   get words(): number {
     if (this.counted?.gone !== this.gone.length)
       this.counted = { gone: this.gone.length, words: countWords(this.text) };

@@ -161,7 +161,7 @@ class Generation {
     const all = this.rule.extras?.includes("contents") ? withContents(made) : made;
     const fit = metadata && fonts && this.rule.overflow !== "leave" ? { metadata, fonts } : undefined;
     const formed = fit ? inForms(all, fit) : all;
-    // The layouts of a file say how large text is.
+    // In the layouts of a file, text has the size that the file gives it.
     const grown = fit && !fit.metadata.layouts ? withGrownText(formed, fit) : formed;
     let from = 0;
     for (const { draft, composed, points } of waiting) {

@@ -8,7 +8,7 @@ const SIZES = [1.4, 1.3, 1.2, 1.1];
 
 /** The space between paragraphs that is tried, as factors of the theme's, largest first. */
 const SPACING = [3, 2.5, 2, 1.5];
-/** The largest factor where paragraphs belong to those above them: items below items, points below a subheading. */
+/** The largest factor for text with sub-items or subheadings, whose paragraphs belong together. */
 const SPACING_OF_LEVELS = 1.5;
 
 /** The share of the height of its place that text may have when the space between its paragraphs grows. */
@@ -51,7 +51,7 @@ function inSize(composed: Composed, textSize: number, spacing: number): Composed
   return made;
 }
 
-/** Returns the largest spacing with which a slide of text is not fuller than it should be. */
+/** Returns the largest spacing with which the text fills no more than `FILLED` of its place. */
 function spacingOf(composed: Composed, size: number, context: FitContext): number {
   const content = contentOf(composed);
   const paragraphs = content.flatMap((item) => (item.kind === "text" ? item.text : []));

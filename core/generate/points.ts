@@ -125,7 +125,7 @@ function trimEnds(runs: Run[]): Run[] {
   return kept.filter(({ text, footnote }) => text !== "" || footnote);
 }
 
-/** The engine that takes points out of their sentences, with nothing from outside. */
+/** The built-in engine: points are parts of their sentences. */
 export const extractPoints: PointEngine = async (paragraphs, language) =>
   paragraphs.map((sentences) =>
     sentences.map(

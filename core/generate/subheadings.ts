@@ -15,7 +15,7 @@ const isHeading = (item: Flow | undefined): item is Heading => item?.kind === "t
 /** Whether a draft has subheadings that it can be cut at. */
 export const hasSubheadings = ({ flow }: Draft): boolean => flow.some(isHeading);
 
-/** Moves subheadings at the end of a draft, below which nothing stands, to its notes; the next slides have what they name. */
+/** Moves subheadings without content at the end of a draft to its notes; their content is on the next slides. */
 export function withoutBareHeadings(draft: Draft): Draft {
   const last = draft.flow.findLastIndex((item) => !isHeading(item));
   if (last < 0 || last === draft.flow.length - 1) return draft;

@@ -10,7 +10,7 @@ interface ClauseWords {
   conjunction: RegExp;
   /** Begins a relative clause. */
   relative: RegExp;
-  /** Negations, hedges, conditions: a clause that has one stays. */
+  /** Negations, hedges and conditions; a clause with one of them is kept. */
   telling: RegExp;
 }
 
@@ -38,7 +38,7 @@ const WORDS: Readonly<Record<string, ClauseWords>> = {
   },
 };
 
-/** The fewest words of a clause that stands alone. */
+/** The fewest words of a main clause. */
 const LEAST = 4;
 
 /**

@@ -94,7 +94,7 @@ export interface PlacedRegion {
 
 const FOOTER: RegionPlace = { at: [62, 504, 710, 20], align: "start" };
 const NUMBER: RegionPlace = { at: [798, 504, 100, 20], align: "end" };
-/** The line at the top is above the title, where that begins. */
+/** The header is above the title and starts at its left edge. */
 const HEADER: RegionPlace = { at: [62, 12, 560, 18], align: "start" };
 
 /** Returns where the design puts footer, header and number of a slide. The theme is that of the slide's surface. */

@@ -21,7 +21,7 @@ import { setText } from "./text";
 import type { TextContext } from "./textstyle";
 import type { Group, SlideContext } from "./context";
 
-/** The steps of a key figure after those of the theme: it may stand in a column, and is still large. */
+/** Further steps for key figures, which are still large in a column. */
 const NUMBER_STEPS = [0.52, 0.46, 0.4, 0.34];
 
 /** Returns the sizes to try for a role: the theme's steps, none below the readable minimum. */

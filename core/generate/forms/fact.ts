@@ -8,13 +8,13 @@ import { keyFigureIn } from "./keyfigure";
 const EXPLANATION = { least: 4, most: 22 } as const;
 const MOST_POINTS = 3;
 
-/** A point that says a number, with its place among the points of its slide. */
+/** A key figure and the index of the point that states it. */
 interface NumberPoint {
   figure: string;
   at: number;
 }
 
-/** Returns the only point of a slide that says a key figure; undefined where none or several do. */
+/** Returns the point of a slide that states a key figure; undefined where none or several do. */
 function numberPointOf(points: NonNullable<ReturnType<typeof pointsOfPage>>): NumberPoint | undefined {
   const found = points.flatMap(({ paragraph }, at): NumberPoint[] => {
     const words = wordsOf(paragraph);
@@ -41,7 +41,7 @@ function figureSlots(points: NonNullable<ReturnType<typeof pointsOfPage>>, { fig
   return { number, point: textFlow([{ ...own, paragraph: { ...own.paragraph, kind: "plain" } }]) };
 }
 
-/** A point alone that says a number: the number large, the point below it. */
+/** A single point that states a number: the number large, the point below it. */
 export const fact: Form = {
   reason: "key-figure",
   suits: 0.85,
@@ -53,7 +53,7 @@ export const fact: Form = {
   },
 };
 
-/** Points of which one says a number: the number large beside the others, its point below it. */
+/** Several points of which one states a number: the number large beside the others, its point below it. */
 export const highlight: Form = {
   reason: "key-figure",
   suits: 0.72,

@@ -6,7 +6,7 @@ import type { Flow } from "../draft";
 /** Another form for the content of a slide of points. A kind of form is one file, listed in `FORMS`. */
 export interface Form {
   reason: Reason;
-  /** How well content that has this form is shown by it, from 0 to 1; points are 0.5. */
+  /** How well the form suits content that can have it, from 0 to 1; points have 0.5. */
   suits: number;
   /** Returns the slide in this form; undefined where its content has another one. */
   of(page: Composed, language: string): Composed | undefined;
@@ -14,7 +14,7 @@ export interface Form {
 
 export type TextFlow = Extract<Flow, { kind: "text" }>;
 
-/** Whether nobody chose an arrangement for a slide with a title, points or text, and nothing else. */
+/** Whether a slide has a title and points, and the text names no arrangement for it. */
 const isOpenToForms = ({ arrangement, named, steps, title, slots, properties }: Composed): boolean =>
   arrangement === "points" && !named && !steps && title !== null && slots.size === 0 && !properties.widths;
 

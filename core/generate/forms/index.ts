@@ -15,14 +15,14 @@ export { inColumns } from "./columns";
 
 const FORMS: readonly Form[] = [steps, parts, terms, fact, quotation, message, comparison, highlight, sentence];
 
-/** How well points suit any content, and how much the layout counts beside what suits the content. */
+/** How well points suit any content, and the weight of the layout score. */
 const POINTS = 0.5;
 const LAYOUT = 0.5;
-/** What a form loses that one of the slides just before has too: kinds vary, but a deck is not restless. */
+/** The penalty of an arrangement that one of the slides just before has. */
 const REPEATED = 0.3;
-/** How many slides before count. */
+/** How many previous slides are compared. */
 const BEFORE = 2;
-/** The forms that stay what they are however often they come. */
+/** Arrangements that may follow each other without a penalty. */
 const REGULAR: ReadonlySet<ArrangementName> = new Set([
   "points",
   "message",

@@ -13,7 +13,7 @@ const HAS_UNIT = new RegExp(`^[+−-]?[€$£]|(?:${UNITS})$`, "u");
  */
 const SAID_BY_VERB =
   /(?:^|[\s(])(?:is|are|was|were|reach(?:es|ed)?|rose (?:by|to)|rises (?:by|to)|fell (?:by|to)|falls (?:by|to)|grew (?:by|to)|grows (?:by|to)|measures?d?|weigh(?:s|ed)?|takes?|took|lasts?|lasted|costs?|holds?|held|equals?|total(?:s|led)?|averages?d?|amount(?:s|ed)? to|covers?|covered|lost|gained|ist|sind|war|waren|beträgt|betrug|erreicht|erreichte|dauert|dauerte|kostet|misst|wiegt|es|son|fue|alcanza|alcanzó|dura|duró|mide|pesa|cuesta|est|sont|était|atteint|dure|mesure|pèse|coûte)\s+(?:(?:a|the|just|exactly|total of|genau|exactamente|exactement)\s+)?$/iu;
-/** What follows a number that is the subject of its clause: “60 % of the sand …”. */
+/** Follows a number that is the subject: “60 % of the sand …”. */
 const OF = /^\s+(?:of|der|des|von|de|del|du)\s/u;
 
 /** The longest key figure in characters. */

@@ -3,19 +3,19 @@ import type { Flow } from "../draft";
 import { type Form, isPlain, isWithin, listOf } from "./form";
 
 const PARTS = { least: 2, most: 6 } as const;
-/** By how much the shares of all parts may miss a hundred, for rounding. */
+/** How far from 100 the sum of all shares may be, because of rounding. */
 const ROUNDING = 1;
 
 const SHARE = /^(.{2,40}?)\s*[:,–—(]?\s*(\d{1,3}(?:[.,]\d+)?)\s*(?:%|per ?cent|Prozent|por ciento|pour cent)\)?\.?$/iu;
 
-/** Returns the name and the share of a part such as “Sand: 60 %”; undefined where an item is no such part. */
+/** Returns name and share of an item such as “Sand: 60 %”; undefined for other items. */
 function partOf(item: Paragraph): { name: string; share: number } | undefined {
   const found = SHARE.exec(paragraphText(item).trim());
   const share = found && numberIn(found[2] ?? "");
   return found && share !== undefined && share !== null ? { name: (found[1] ?? "").trim(), share } : undefined;
 }
 
-/** A list of shares that make a hundred per cent, as a ring. */
+/** A list of shares that add up to 100 per cent, as a ring chart. */
 export const parts: Form = {
   reason: "parts-of-whole",
   suits: 0.9,

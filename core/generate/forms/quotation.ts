@@ -1,7 +1,7 @@
 import { countWords, textOf } from "@unitext/core/model";
 import { type Form, textsOf } from "./form";
 
-/** How long a quotation may be that stands large, and the line that names its source, in words. */
+/** The most words of a large quotation, and of the line that names its source. */
 const QUOTATION = { most: 45, source: 14 } as const;
 
 /** A quotation below a title, large, with the line that names its source. */

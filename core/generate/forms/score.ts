@@ -23,7 +23,7 @@ export function objectsOf(scene: Scene): Frame[] {
 }
 
 const areaOf = ({ width, height }: Frame): number => width * height;
-/** Returns a weight compared with another: 0 where both are equal, 1 or −1 where one is nothing. */
+/** Returns the relative difference of two weights: 0 for equal ones, 1 or −1 where one is 0. */
 const compared = (a: number, b: number): number => (a === b ? 0 : (a - b) / Math.max(Math.abs(a), Math.abs(b)));
 
 /**
@@ -63,10 +63,10 @@ export function equilibriumOf(objects: readonly Frame[], page: Page): number {
   return 1 - (Math.abs(across) + Math.abs(down)) / 2;
 }
 
-/** Edges closer than this are one, in points. */
+/** Edges closer than this many points count as one. */
 const SAME_EDGE = 3;
 
-/** Returns how many different places a list of edges has. */
+/** Returns the number of different positions in a list of edges. */
 function distinct(edges: readonly number[]): number {
   const sorted = [...edges].sort((a, b) => a - b);
   return sorted.filter((edge, at) => at === 0 || edge - (sorted[at - 1] ?? 0) > SAME_EDGE).length;
@@ -86,7 +86,7 @@ const USED = { least: 0.45, most: 0.88 } as const;
 /** The size of text that the last row reads with ease, on a page 540 points high (common practice, no source). */
 const EASY = 26;
 
-/** How much each measure counts; together 1. */
+/** The weights of the measures; their sum is 1. */
 const WEIGHTS = { size: 0.35, used: 0.3, balance: 0.1, equilibrium: 0.1, simplicity: 0.15 } as const;
 
 /** Returns how well a slide that fits is laid out, from 0 to 1: size of its text, share of the page used, and order. */

@@ -13,7 +13,7 @@ import { cellBlocks, framedCell, readTable } from "./table";
 interface List {
   kind: "bullet" | "number";
   level: number;
-  /** Its list, by which numbers are counted; undefined where only the name of its style says that it is an item. */
+  /** The id of its numbering definition; undefined for items that are known by the name of their style only. */
   id?: string;
   /** Whether the paragraph itself, not its style, puts it in the list. */
   own: boolean;

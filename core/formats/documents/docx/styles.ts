@@ -100,7 +100,7 @@ export function isMonospaced(fonts: XmlElement | undefined): boolean {
  */
 export class Numbering {
   private readonly lists = new Map<string, XmlElement | undefined>();
-  /** The numbers with which the levels of a list begin instead of those of its definition. */
+  /** First numbers by list and level that override the definition. */
   private readonly overrides = new Map<string, Map<number, number>>();
   private readonly begun = new Set<string>();
   private readonly counter = new ListCounter();

@@ -24,7 +24,7 @@ class OdtReader implements DocumentHost {
   readonly styles = new Styles();
   private readonly inline = new InlineReader(this);
   private readonly counter = new ListCounter();
-  /** By which list the items of those that others continue are counted, by their ids. */
+  /** The counter of each list with an id, for lists that continue it. */
   private readonly countedLists = new Map<string, string>();
   line = 0;
 

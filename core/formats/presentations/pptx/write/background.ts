@@ -12,7 +12,7 @@ export function backgroundXml(background: Background | undefined, work: SlideWor
   const fill = (inner: string) => `<p:bg><p:bgPr>${inner}<a:effectLst/></p:bgPr></p:bg>`;
   if ("colour" in background)
     return fill(xml("a:solidFill", {}, xml("a:srgbClr", { val: background.colour.slice(1).toUpperCase() })));
-  // What is behind the picture is white in most programs, as paper nearly is.
+  // A veil is written as transparency: most programs show white behind a transparent background picture.
   const whole =
     "fill" in background
       ? background.fill
