@@ -197,3 +197,27 @@ it("a bold term and its explanation are one item", () => {
     /^slack: a wet hollow between dunes\nswash: water that runs up the beach\n/,
   );
 });
+
+describe("the topic of a slide that continues another one", () => {
+  /** Returns the titles of the slides of a section with a long list of points, and then a part. */
+  const titlesOf = (part: string) => {
+    const points = Array.from({ length: 8 }, (_, at) => `- The gauge number ${at + 1} is read by two of the students`);
+    return slidesOf(`## Reading the gauges\n\n${points.join("\n")}\n\n${part}\n`, {
+      ...DOCUMENT_RULE,
+      placement: "slide",
+    }).map(nameOf);
+  };
+  const code = Array.from({ length: 7 }, (_, at) => `  step ${at + 1} of the sequence`).join("\n");
+
+  it.each([
+    ["what leads into its list", "Allowable next actions:\n\n```\nread\nclose\n```", "Allowable next actions"],
+    [
+      "the option that it explains",
+      "- --level=<n> [default: 1] sets how much is said of each of the readings",
+      "--level",
+    ],
+    ["the label of its code", `\`\`\`\nIDLE/any\n${code}\n\`\`\``, "IDLE/any"],
+  ])("is %s", (_, part, topic) => {
+    expect(titlesOf(part).at(-1)).toContain(topic);
+  });
+});

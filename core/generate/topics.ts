@@ -1,11 +1,20 @@
 import { countWords, type Paragraph, paragraphText, plainText, type RichText, textOf } from "@unitext/core/model";
 import type { Composed } from "./compose";
-import { tokensOf } from "./grammar";
+import { type Token, tokensOf } from "./grammar";
 import { joinedTitle, TITLE_LENGTH } from "./subheadings";
 
 const MOST_WORDS = 5;
 /** Most characters of a term. */
 const TERM = 36;
+
+/** Returns a noun phrase without what follows its head, where it is long: “small changes” of “small changes to the code to reduce …”. */
+function headOf(phrase: readonly Token[]): Token[] {
+  if (phrase.length <= MOST_WORDS) return [...phrase];
+  const end = phrase.findIndex(
+    ({ tag, text }, at) => at > 1 && (tag === "ADP" || tag === "PART" || /^(?:that|which|who)$/i.test(text)),
+  );
+  return end > 0 ? phrase.slice(0, end) : [...phrase];
+}
 
 /** Returns the subject of a clause where it is a noun phrase: “block size” in “The block size is read …”. */
 function subjectOf(paragraph: Paragraph, language: string): string | undefined {
@@ -13,7 +22,7 @@ function subjectOf(paragraph: Paragraph, language: string): string | undefined {
   const tokens = tokensOf(text, language);
   if (!tokens) return undefined;
   const verb = tokens.findIndex(({ tag, text: word }) => (tag === "VERB" || tag === "AUX") && !/ing$/i.test(word));
-  const subject = tokens.slice(0, Math.max(verb, 0));
+  const subject = headOf(tokens.slice(0, Math.max(verb, 0)));
   while (subject[0] && /^(?:DET|ADV|PUNCT|CCONJ)$/.test(subject[0].tag)) subject.shift();
   while (/^(?:ADV|PUNCT|PRON)$/.test(subject.at(-1)?.tag ?? "")) subject.pop();
   const [first, last] = [subject[0], subject.at(-1)];
@@ -26,6 +35,44 @@ function subjectOf(paragraph: Paragraph, language: string): string | undefined {
   const words = text.slice(first.from, last.to);
   return words.length > 3 ? words : undefined;
 }
+
+/** Returns the words of a line that leads into what follows: “Possible return values” of “Possible return values:”. */
+function leadOf(paragraph: Paragraph): string | undefined {
+  const words = /^(.{3,36}):$/.exec(paragraphText(paragraph).trim())?.[1];
+  return words && countWords(words) <= MOST_WORDS && !/[.;!?]/.test(words) ? words : undefined;
+}
+
+/** Returns the option of a command that a text begins with, without its values: “--level” of “--level=<n> [default: 1]”. */
+const optionOf = (paragraph: Paragraph): string | undefined =>
+  /^--?[A-Za-z][\w-]+(?=[\s=<[,]|$)/.exec(paragraphText(paragraph).trim())?.[0];
+
+/** Returns the first name in code of a paragraph. */
+function codeIn({ runs }: Paragraph): string | undefined {
+  const words = runs
+    .find(({ marks, text }) => marks?.includes("code") && /^(?=.*[^a-z])[\w./:*-]{4,}$/.test(text.trim()))
+    ?.text.trim();
+  return words && words.length <= TERM ? words : undefined;
+}
+
+/** Returns the first compound of a paragraph, such as “error return value”: nouns, with an adjective before them. */
+function compoundIn(paragraph: Paragraph, language: string): string | undefined {
+  const text = paragraphText(paragraph);
+  const tokens = tokensOf(text, language) ?? [];
+  for (let at = 0; at < tokens.length - 1; at++) {
+    let end = at;
+    while (tokens[end]?.tag === "NOUN" || tokens[end]?.tag === "PROPN" || (end === at && tokens[end]?.tag === "ADJ"))
+      end += 1;
+    const [first, last] = [tokens[at], tokens[end - 1]];
+    const isCompound = end - at >= 2 && end - at <= 4 && last?.tag !== "ADJ";
+    if (first && last && isCompound && !EMPTY.test(first.text)) return text.slice(first.from, last.to);
+    at = Math.max(at, end - 1);
+  }
+  return undefined;
+}
+
+/** Returns the first line of code where it is a label, such as “IDLE/any”, and no statement. */
+const labelOf = (code: string): string | undefined =>
+  /^(?!\s)(?=.*[A-Za-z]{2})([\w/ -]{3,30}):?$/.exec(code.split("\n")[0]?.trimEnd() ?? "")?.[1];
 
 /** Returns the term with which an item begins: its bold or code words, the words before a colon or dash, or all of a short item. */
 function termOf(paragraph: Paragraph): string | undefined {
@@ -49,25 +96,49 @@ const keyOf = (words: string) =>
 
 /** Beginnings of what names nothing: “In summary”, “the same idea”. */
 const EMPTY =
-  /^(?:in|on|at|for|of|by|with|to|note|notes?|example|same|last|first|next|other|another|some|many|most|several|such)\b/i;
+  /^(?:in|on|at|for|of|by|with|to|note|notes?|example|same|last|first|next|other|another|some|many|most|several|such|following|subsequent|above|below|consider|see)\b/i;
 
-/** Returns what a slide is about that continues another one: the subject of its first points, or the caption of its figure. */
+/** Returns the paragraphs of a slide that may name its topic. */
+const firstPoints = (flow: Composed["flow"]): Paragraph[] =>
+  flow.flatMap((item) =>
+    item.kind === "text" && !item.heading ? item.text.filter(({ level }) => level === 0).slice(0, 5) : [],
+  );
+
+/**
+ * Returns what a slide is about that continues another one: what leads into its list, the subject of its first points, or
+ * the caption of its figure; else a name or a compound of its points.
+ */
 function topicOf({ flow }: Composed, language: string, known: ReadonlySet<string>): string | undefined {
-  const topics = flow.flatMap((item) => {
+  const isNew = (topic: string) => !EMPTY.test(topic) && !known.has(keyOf(topic));
+  const named = topicsOf(flow, language).find(isNew);
+  if (named !== undefined) return named;
+  const points = firstPoints(flow);
+  return (
+    points.flatMap((paragraph) => codeIn(paragraph) ?? []).find(isNew) ??
+    points.flatMap((paragraph) => compoundIn(paragraph, language) ?? []).find(isNew)
+  );
+}
+
+/** Returns what the parts of a slide name, in their order. */
+function topicsOf(flow: Composed["flow"], language: string): string[] {
+  return flow.flatMap((item) => {
     if (item.kind === "text" && item.heading) return [];
     if (item.kind === "text")
-      return item.text
-        .filter(({ level }) => level === 0)
-        .slice(0, 5)
-        .flatMap((paragraph) => termOf(paragraph) ?? subjectOf(paragraph, language) ?? []);
+      return firstPoints([item]).flatMap(
+        (paragraph) =>
+          leadOf(paragraph) ?? optionOf(paragraph) ?? termOf(paragraph) ?? subjectOf(paragraph, language) ?? [],
+      );
     // A name with an underscore or a capital inside, before its bracket, is what code defines or calls.
     if (item.content.kind === "code")
-      return /\b((?=\w*[a-z\d](?:_|[A-Z]))[A-Za-z]\w{3,40})\s*\(/.exec(item.content.text)?.[1] ?? [];
+      return (
+        labelOf(item.content.text) ??
+        /\b((?=\w*[a-z\d](?:_|[A-Z]))[A-Za-z]\w{3,40})\s*\(/.exec(item.content.text)?.[1] ??
+        []
+      );
     const caption = "caption" in item.content ? (item.content.caption ?? "") : "";
     const words = caption.replace(/^\p{L}+\.?\s*\d+[.:]\s*/u, "").replace(/[.\s]+$/, "");
     return words && words.length <= TITLE_LENGTH ? [words] : [];
   });
-  return topics.find((topic) => !EMPTY.test(topic) && !known.has(keyOf(topic)));
 }
 
 /**
