@@ -11,6 +11,11 @@ describe("a PNG without its end", () => {
     expect(decode(withEndOfPng(cut)).data).toEqual(decode(whole).data);
   });
 
+  it("is left as it is where more is missing", () => {
+    const broken = whole.subarray(0, whole.length - 20);
+    expect(withEndOfPng(broken)).toBe(broken);
+  });
+
   it("is the only file that is changed", () => {
     expect(withEndOfPng(whole)).toBe(whole);
     const jpeg = Uint8Array.from([0xff, 0xd8, 0xff, 0xe0]);
