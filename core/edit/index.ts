@@ -17,7 +17,7 @@ export {
   type Replica,
 } from "./rebase";
 export { inKind, type LookKind, makeAllSo, takeKindBack } from "./kinds";
-export { putLook } from "./look";
+export { putLook, rearrangeIn } from "./look";
 export * from "./replace";
 export * from "./sourcelist";
 export { putTheme } from "./theme";

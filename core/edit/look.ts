@@ -1,13 +1,18 @@
 import {
+  type ArrangementName,
   type Deck,
+  emptyDeck,
   inFileLayout,
   layoutsOf,
+  must,
   picturesOn,
   sharedItemsOf,
   type Slide,
   withoutOwnAppearance,
 } from "@unitext/core/model";
 import type { SingleChange } from "./change";
+import { rearrange } from "./acts";
+import { apply } from "./apply";
 import { putTheme } from "./theme";
 
 /**
@@ -36,6 +41,16 @@ export function putLook(deck: Deck, other: Deck, restyled: boolean): SingleChang
     ...(layouts || deck.layouts ? [{ kind: "setLayouts" as const, layouts: layouts ?? null }] : []),
     ...slidesIn(deck, layouts, theme, restyled),
   ];
+}
+
+/** Returns the changes that give a slide another arrangement; one that was made in a layout takes that of the arrangement. */
+export function rearrangeIn(deck: Deck, slide: Slide, arrangement: ArrangementName): SingleChange[] {
+  const change = rearrange(slide, arrangement);
+  if (!deck.layouts || slide.master === undefined || slide.sourcePart) return [change];
+  const alone = { ...emptyDeck("layout", ""), slides: [{ ...slide, parent: null }] };
+  const next = must(apply(alone, change).deck.slides[0]);
+  const as = inFileLayout(withoutOwnAppearance(next, deck.theme), deck.layouts);
+  return [change, { kind: "setSlide", slide: slide.id, as: { ...as, parent: slide.parent } }];
 }
 
 /** Returns the changes that put the slides of a deck into layouts, or take them out of layouts. */

@@ -1,6 +1,6 @@
 import { readFileSync } from "node:fs";
-import { apply, batch, putLook, changePage } from "@unitext/core/edit";
-import { generateDeck } from "@unitext/core/generate";
+import { apply, batch, changePage, putLook, rearrangeIn } from "@unitext/core/edit";
+import { generateDeck, slideChanges } from "@unitext/core/generate";
 import { layoutSlide } from "@unitext/core/layout";
 import {
   type Deck,
@@ -91,6 +91,20 @@ describe.each(files)("the layouts of %s", (file) => {
     };
     expect(placed(other)).toEqual(placed(made));
     expect(other.slides[at]?.master).toBeDefined();
+  });
+
+  it("change with the arrangement, when text makes a slide another one and when a person does", () => {
+    const layouts = must(looks.layouts);
+    const slide = must(made.slides.find(({ arrangement }) => arrangement === "points"));
+    const { deck: opened } = apply(made, batch(rearrangeIn(made, slide, "opening")));
+    const opening = must(opened.slides.find(({ id }) => id === slide.id));
+    expect([opening.arrangement, opening.master]).toEqual(["opening", (layouts.opening ?? layouts.points)?.master]);
+    const { deck: again } = apply(opened, batch(slideChanges(opening, slide)));
+    const back = must(again.slides.find(({ id }) => id === slide.id));
+    expect([back.arrangement, back.master]).toEqual(["points", layouts.points?.master]);
+    expect(back.elements.map(({ slot, style }) => [slot, style])).toEqual(
+      slide.elements.map(({ slot, style }) => [slot, style]),
+    );
   });
 
   it("follow the page, and give way to a design again", () => {

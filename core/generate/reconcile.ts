@@ -14,6 +14,7 @@ import {
   type Deck,
   type DeckMetadata,
   type Element,
+  emptyDeck,
   mapBoundRuns,
   mapSlideTexts,
   must,
@@ -138,6 +139,35 @@ class ElementUpdate {
   }
 }
 
+/** Whether a slide was made in the layout of a file, and is not one of the file. */
+const isInLayout = ({ master, sourcePart }: Slide): boolean => master !== undefined && sourcePart === undefined;
+
+/** Returns the change that puts a slide, after other changes, into the layout that it is made in now. */
+function layoutChange(old: Slide, made: Slide, changes: readonly SingleChange[]): SingleChange {
+  const alone = { ...emptyDeck("layout", ""), slides: [{ ...old, parent: null }] };
+  const next = must(apply(alone, batch([...changes])).deck.slides[0]);
+  const { regions: _, ...rest } = next;
+  const bySlot = new Map(made.elements.map((element) => [element.slot, element]));
+  const elements = next.elements.map((element): Element => {
+    const fresh = element.frame ? undefined : bySlot.get(element.slot);
+    if (!fresh || element.kind !== "text" || fresh.kind !== "text") return element;
+    const { style: __, box: ___, ...bare } = element;
+    return {
+      ...bare,
+      ...(fresh.style === undefined ? {} : { style: fresh.style }),
+      ...(fresh.box ? { box: fresh.box } : {}),
+    };
+  });
+  const as: Slide = {
+    ...rest,
+    parent: old.parent,
+    elements,
+    ...(made.master === undefined ? {} : { master: made.master }),
+    ...(made.regions ? { regions: made.regions } : {}),
+  };
+  return { kind: "setSlide", slide: old.id, as };
+}
+
 /**
  * Returns the changes that bring a slide of the deck in line with a generated one. What the text does not mention
  * stays.
@@ -158,6 +188,7 @@ export function slideChanges(old: Slide, made: Slide): SingleChange[] {
       changes.push({ kind: "setSlideProperties", slide, properties: slidePropertiesOf(made) });
   }
   if (old.hidden !== made.hidden) changes.push({ kind: "setHidden", slide, hidden: made.hidden });
+  if (isInLayout(old) && isInLayout(made) && old.master !== made.master) changes.push(layoutChange(old, made, changes));
   if ("source" in made && JSON.stringify(old.source) !== JSON.stringify(made.source))
     changes.push({ kind: "setSource", slide, source: made.source ?? null });
   return changes;

@@ -1,4 +1,4 @@
-import { changePage, rearrange, type SingleChange, batch, withStamp } from "@unitext/core/edit";
+import { changePage, rearrangeIn, batch, withStamp } from "@unitext/core/edit";
 import {
   ARRANGEMENTS,
   type ArrangementName,
@@ -51,8 +51,7 @@ export function Appearance({
   const [choosing, setChoosing] = useState(false);
   const footer = useRef<HTMLInputElement>(null);
   const arrange = (name: ArrangementName) => {
-    const single: SingleChange = rearrange(slide, name);
-    session.apply(batch([single]), { words: `Arranged as “${ARRANGEMENTS[name].label}”` });
+    session.apply(batch(rearrangeIn(deck, slide, name)), { words: `Arranged as “${ARRANGEMENTS[name].label}”` });
   };
   const setFactor = (name: "textSize" | "spacing", percent: number, words: string) => {
     const { [name]: _, ...properties } = slidePropertiesOf(slide);
