@@ -22,7 +22,7 @@ import {
   slidePropertiesOf,
 } from "@unitext/core/model";
 import { normalText } from "@unitext/core/text";
-import { wordChanges, holdsMoreThanText } from "./wordchanges";
+import { holdsMoreThanText, isInLayout, wordChanges } from "./wordchanges";
 
 /**
  * Pairs the units of a generated slide with those of the deck's slide: equal ones in equal slots first, then equal
@@ -138,9 +138,6 @@ class ElementUpdate {
     this.order.splice(this.last, 0, first);
   }
 }
-
-/** Whether a slide was made in the layout of a file, and is not one of the file. */
-const isInLayout = ({ master, sourcePart }: Slide): boolean => master !== undefined && sourcePart === undefined;
 
 /** Returns the change that puts a slide, after other changes, into the layout that it is made in now. */
 function layoutChange(old: Slide, made: Slide, changes: readonly SingleChange[]): SingleChange {
