@@ -26,7 +26,7 @@ function underVeil({ data, width }: PagePixels, x: number, y: number, paper: rea
 
 const channelsOf = (colour: string): number[] => [1, 3, 5].map((at) => Number.parseInt(colour.slice(at, at + 2), 16));
 
-/** A run with the top and the height of its line, in points. */
+/** A run, and the top and height of its line in points. */
 interface PlacedRun {
   run: SceneRun;
   top: number;

@@ -3,6 +3,7 @@ import {
   type Deck,
   emptyDeck,
   inFileLayout,
+  isInFileLayout,
   layoutsOf,
   must,
   picturesOn,
@@ -46,7 +47,7 @@ export function putLook(deck: Deck, other: Deck, restyled: boolean): SingleChang
 /** Returns the changes that give a slide another arrangement; one that was made in a layout takes that of the arrangement. */
 export function rearrangeIn(deck: Deck, slide: Slide, arrangement: ArrangementName): SingleChange[] {
   const change = rearrange(slide, arrangement);
-  if (!deck.layouts || slide.master === undefined || slide.sourcePart) return [change];
+  if (!deck.layouts || !isInFileLayout(slide)) return [change];
   const alone = { ...emptyDeck("layout", ""), slides: [{ ...slide, parent: null }] };
   const next = must(apply(alone, change).deck.slides[0]);
   const as = inFileLayout(withoutOwnAppearance(next, deck.theme), deck.layouts);
@@ -56,9 +57,7 @@ export function rearrangeIn(deck: Deck, slide: Slide, arrangement: ArrangementNa
 /** Returns the changes that put the slides of a deck into layouts, or take them out of layouts. */
 function slidesIn(deck: Deck, layouts: Deck["layouts"], theme: Deck["theme"], restyled: boolean): SingleChange[] {
   const before = new Set(Object.values(deck.layouts ?? {}).map(({ master }) => master));
-  // Slides generated in a layout have its master, but no part of a source file.
-  const isMade = (slide: Slide) =>
-    slide.master !== undefined && slide.sourcePart === undefined && before.has(slide.master);
+  const isMade = (slide: Slide) => isInFileLayout(slide) && before.has(slide.master ?? "");
   return deck.slides.flatMap((slide): SingleChange[] => {
     const plain = isMade(slide) || restyled ? withoutOwnAppearance(slide, theme) : slide;
     const as = inFileLayout(plain, layouts);

@@ -213,7 +213,7 @@ function isAlike(a: Sentence, b: Sentence): boolean {
 
 const wholeOnce = new WeakMap<ParagraphPoints, boolean>();
 
-/** Whether a sentence can be shown whole when no sentence of the text makes a point. Cached. */
+/** Whether a sentence can be shown whole, for texts of which no sentence can be shortened to a point. Cached. */
 function isWholeSentence(taken: ParagraphPoints, language: string): boolean {
   const { text } = taken.sentence;
   const known = wholeOnce.get(taken);

@@ -15,6 +15,7 @@ import {
   type DeckMetadata,
   type Element,
   emptyDeck,
+  isInFileLayout,
   mapBoundRuns,
   mapSlideTexts,
   must,
@@ -22,7 +23,7 @@ import {
   slidePropertiesOf,
 } from "@unitext/core/model";
 import { normalText } from "@unitext/core/text";
-import { holdsMoreThanText, isInLayout, wordChanges } from "./wordchanges";
+import { holdsMoreThanText, wordChanges } from "./wordchanges";
 
 /**
  * Pairs the units of a generated slide with those of the deck's slide: equal ones in equal slots first, then equal
@@ -185,7 +186,8 @@ export function slideChanges(old: Slide, made: Slide): SingleChange[] {
       changes.push({ kind: "setSlideProperties", slide, properties: slidePropertiesOf(made) });
   }
   if (old.hidden !== made.hidden) changes.push({ kind: "setHidden", slide, hidden: made.hidden });
-  if (isInLayout(old) && isInLayout(made) && old.master !== made.master) changes.push(layoutChange(old, made, changes));
+  if (isInFileLayout(old) && isInFileLayout(made) && old.master !== made.master)
+    changes.push(layoutChange(old, made, changes));
   if ("source" in made && JSON.stringify(old.source) !== JSON.stringify(made.source))
     changes.push({ kind: "setSource", slide, source: made.source ?? null });
   return changes;

@@ -54,7 +54,7 @@ function codeIn({ runs }: Paragraph): string | undefined {
   return words && words.length <= TERM ? words : undefined;
 }
 
-/** Returns the first compound of a paragraph, such as “error return value”: nouns, with an adjective before them. */
+/** Returns the first noun compound of a paragraph, with an adjective before it: “error return value”. */
 function compoundIn(paragraph: Paragraph, language: string): string | undefined {
   const text = paragraphText(paragraph);
   const tokens = tokensOf(text, language) ?? [];

@@ -1,6 +1,7 @@
 import { bareContent, contentKey } from "@unitext/core/diff";
 import type { SingleChange } from "@unitext/core/edit";
 import {
+  isInFileLayout,
   DEFAULT_RULE,
   type Element,
   emptyDeck,
@@ -20,16 +21,13 @@ import { generate } from "./generate";
 const free = new WeakMap<readonly Element[], boolean>();
 const KINDS: ReadonlySet<Element["kind"]> = new Set(["shape", "media", "foreign"]);
 
-/** Whether a slide was made in the layout of a file, and is not one of the file. */
-export const isInLayout = ({ master, sourcePart }: Slide): boolean => master !== undefined && sourcePart === undefined;
-
 /**
  * Whether a slide holds more than the text form can say: frames, own properties, drawings. Its text is updated word by
  * word, and nothing else of it is touched.
  */
 export function holdsMoreThanText(slide: Slide): boolean {
-  // What a slide has of its layout comes again when it is made again.
-  const inLayout = isInLayout(slide);
+  // Master and text styles of a generated slide follow from the layouts of the deck.
+  const inLayout = isInFileLayout(slide);
   if (!inLayout && (slide.master !== undefined || slide.regions)) return true;
   const known = free.get(slide.elements);
   if (known !== undefined) return known;

@@ -97,7 +97,7 @@ function withTextBelow(layouts: Layouts, page: Page): FileLayout | undefined {
   return { ...titled, slots: { title, body: { frame } } };
 }
 
-/** The layouts of a file with the text styles that they add to those of the deck. */
+/** The layouts of a file, and the text styles of their slots, by name. */
 export interface FoundLayouts {
   layouts: Layouts;
   styles: Record<string, TextStyle>;
@@ -135,15 +135,18 @@ export const fileLayoutFor = (arrangement: ArrangementName, layouts: Layouts): F
 
 const inLayoutOnce = new WeakMap<Slide, { layouts: Layouts; slide: Slide }>();
 
+/** Whether a slide was made in the layout of a file, and is not one of the file. */
+export const isInFileLayout = ({ master, sourcePart }: Slide): boolean =>
+  master !== undefined && sourcePart === undefined;
+
 /** Returns a slide that was made from text in the layouts of a file; a slide of a file stays as it is. */
 export function inFileLayout(slide: Slide, layouts: Layouts | undefined): Slide {
   const layout = layouts && slide.master === undefined ? fileLayoutFor(slide.arrangement, layouts) : undefined;
   if (!layout || !layouts) return slide;
   const known = inLayoutOnce.get(slide);
   if (known?.layouts === layouts) return known.slide;
-  const { background: _, textSize: __, spacing: ___, ...rest } = slide;
   const made: Slide = {
-    ...rest,
+    ...slide,
     master: layout.master,
     ...(layout.regions ? { regions: layout.regions } : {}),
     elements: slide.elements.map((element) => {

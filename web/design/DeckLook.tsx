@@ -1,4 +1,5 @@
 import { DeckList, DeckState } from "@unitext/server/api";
+import { layoutsOf } from "@unitext/core/model";
 import { useState } from "react";
 import useSWR from "swr";
 import { batch, putLook } from "@unitext/core/edit";
@@ -12,7 +13,7 @@ import { useDeck } from "../deck/DeckContext";
 export function DeckLook({ restyled, onTaken }: { restyled: boolean; onTaken: () => void }) {
   const { deck, session } = useDeck();
   const { data } = useSWR("/decks", () => get("/decks", DeckList));
-  const [chosen, setChosen] = useState(deck.id);
+  const [chosen, setChosen] = useState("");
   const [busy, setBusy] = useState(false);
   const rows = data?.decks ?? [];
   async function take() {
@@ -36,7 +37,8 @@ export function DeckLook({ restyled, onTaken }: { restyled: boolean; onTaken: ()
         <label className="min-w-0 flex-1">
           <span className="quiet">Its theme, and the layouts of the file that it came from</span>
           <select className="select select-sm w-full" value={chosen} onChange={({ target }) => setChosen(target.value)}>
-            <option value={deck.id}>This deck: the layouts of its file</option>
+            <option value="">Choose a deck …</option>
+            {layoutsOf(deck) && <option value={deck.id}>This deck: the layouts of its file</option>}
             {rows
               .filter(({ id }) => id !== deck.id)
               .map(({ id, title }) => (
@@ -46,7 +48,7 @@ export function DeckLook({ restyled, onTaken }: { restyled: boolean; onTaken: ()
               ))}
           </select>
         </label>
-        <button type="button" className="btn btn-sm" disabled={busy} onClick={() => void take()}>
+        <button type="button" className="btn btn-sm" disabled={busy || !chosen} onClick={() => void take()}>
           Take its look
         </button>
       </div>

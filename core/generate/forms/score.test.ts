@@ -23,7 +23,7 @@ describe("measures of a layout", () => {
   });
 
   it("fall with the distance of the middle of all objects from that of the page", () => {
-    // Its middle is 240 points left of that of the page: 2 × 240 / 960 = 0.5, of two directions.
+    // The object is centred 240 points left of the middle of the page and on its middle line: 1 − (2 × 240 / 960 + 0) / 2.
     expect(equilibriumOf([box(190, 220, 100, 100)], page)).toBeCloseTo(0.75);
   });
 
