@@ -24,6 +24,16 @@ export async function stored(page: Page): Promise<State> {
 /** The same, as the model has it. */
 export const deckOf = async (page: Page): Promise<Deck> => (await stored(page)).deck as unknown as Deck;
 
+/** Makes a deck of a text, as a person does, and opens it in Write. */
+export async function newFromText(page: Page, text: string): Promise<void> {
+  await page.goto("/");
+  await page.getByRole("button", { name: "New from text" }).click();
+  await page.locator("#new-text").fill(text);
+  await page.getByRole("button", { name: "Make the deck" }).click();
+  await page.waitForURL(/\/write$/);
+  await expect(page.locator("[data-level] [data-slide]").first()).toBeVisible();
+}
+
 /** Opens a slide in Refine, by its number. */
 export async function refine(page: Page, nth: number): Promise<void> {
   const { id, slides } = await deckOf(page);

@@ -1,6 +1,6 @@
-import { expect, type Page, test } from "@playwright/test";
+import { expect, test } from "@playwright/test";
 import { accessible } from "./accessible";
-import { deckOf, kept } from "./acts";
+import { deckOf, kept, newFromText } from "./acts";
 
 const TEXT = `# Levels at the quay
 
@@ -18,21 +18,11 @@ Course team
 | Quay | 2.4 |
 `;
 
-/** Makes a deck of its own from a text. */
-async function make(page: Page, text: string): Promise<void> {
-  await page.goto("/");
-  await page.getByRole("button", { name: "New from text" }).click();
-  await page.locator("#new-text").fill(text);
-  await page.getByRole("button", { name: "Make the deck" }).click();
-  await page.waitForURL(/\/write$/);
-  await expect(page.locator("[data-level] [data-slide]").first()).toBeVisible();
-}
-
 test.use({ bypassCSP: true });
 
 test("a design is tried on the deck's own slides, changed, taken, saved, and put on another deck", async ({ page }) => {
   const own = `Bay ${Date.now().toString(36)}`;
-  await make(page, TEXT);
+  await newFromText(page, TEXT);
   await page.getByRole("button", { name: "Design", exact: true }).click();
   const dialog = page.getByRole("dialog", { name: "Design" });
   await expect(dialog.locator("[data-slide]").first()).toBeVisible();
@@ -62,7 +52,7 @@ test("a design is tried on the deck's own slides, changed, taken, saved, and put
     "#0b6e4f",
   ]);
 
-  await make(page, TEXT);
+  await newFromText(page, TEXT);
   await page.getByRole("button", { name: "Design", exact: true }).click();
   await dialog.getByText(own, { exact: true }).click();
   await expect(dialog.getByText(`${own}: on 1 deck`)).toBeVisible();
@@ -76,7 +66,7 @@ test("what could be better is listed slide by slide, and mended by one press tha
   const points = Array.from({ length: 16 }, (_, at) => `- Reading ${at} of the staff at the head of the bay`).join(
     "\n",
   );
-  await make(page, `# Levels\n\n## Readings\n\n${points}\n`);
+  await newFromText(page, `# Levels\n\n## Readings\n\n${points}\n`);
   const check = page.getByRole("button", { name: /^Check/ });
   await expect(check).toContainText("1");
   await check.click();

@@ -1,9 +1,9 @@
 import { readFileSync } from "node:fs";
 import { join } from "node:path";
-import { expect, type Page, test } from "@playwright/test";
+import { expect, test } from "@playwright/test";
 import { PNG } from "pngjs";
 import { accessible } from "./accessible";
-import { bring, deckOf, kept, refine } from "./acts";
+import { bring, deckOf, kept, refine, newFromText } from "./acts";
 
 const root = join(import.meta.dirname, "..");
 const TEXT = `# The year at the quay
@@ -14,15 +14,6 @@ const TEXT = `# The year at the quay
 - Low water at four
 - The gauge was cleaned twice
 `;
-
-async function make(page: Page, text: string): Promise<void> {
-  await page.goto("/");
-  await page.getByRole("button", { name: "New from text" }).click();
-  await page.locator("#new-text").fill(text);
-  await page.getByRole("button", { name: "Make the deck" }).click();
-  await page.waitForURL(/\/write$/);
-  await expect(page.locator("[data-level] [data-slide]").first()).toBeVisible();
-}
 
 /** Returns a picture of one grey. */
 function grey(value: number): Buffer {
@@ -36,7 +27,7 @@ test.use({ bypassCSP: true });
 
 test("slides from text are put into the layouts of a presentation, and back into a design", async ({ page }) => {
   await bring(page, "open-day.odp", readFileSync(join(root, "demo/content/open-day.odp")));
-  await make(page, TEXT);
+  await newFromText(page, TEXT);
   await page.getByRole("button", { name: "Design", exact: true }).click();
   const dialog = page.getByRole("dialog", { name: "Design" });
   const choice = dialog.getByRole("group", { name: "Or the look of a deck" }).getByRole("combobox");
@@ -67,7 +58,7 @@ test("slides from text are put into the layouts of a presentation, and back into
 });
 
 test("a picture behind a slide brings what makes its text readable, and goes in one act", async ({ page }) => {
-  await make(page, TEXT);
+  await newFromText(page, TEXT);
   await refine(page, 1);
   const put = (name: string, value: number) =>
     page.getByLabel("Picture for the background").setInputFiles({ name, mimeType: "image/png", buffer: grey(value) });
@@ -86,7 +77,7 @@ test("a picture behind a slide brings what makes its text readable, and goes in 
 });
 
 test("the look of a box becomes that of all boxes, and of those that are added later", async ({ page }) => {
-  await make(page, TEXT);
+  await newFromText(page, TEXT);
   await refine(page, 1);
   await page.getByRole("button", { name: "Box", exact: true }).click();
   await page.getByRole("button", { name: "Make all look like this" }).click();
