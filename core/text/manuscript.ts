@@ -16,6 +16,8 @@ export interface Problem {
 /** What front matter can say about the deck. Every key is optional. */
 export const FrontMatter = z.object({
   title: z.string().optional(),
+  /** A line below the title on the title slide. */
+  subtitle: z.string().optional(),
   author: z.string().optional(),
   event: z.string().optional(),
   date: z.string().optional(),

@@ -31,6 +31,7 @@ import { htmlEncoding, readHtml } from "./html";
 import { readOdt } from "./odt/read";
 import { readOpml } from "./opml/read";
 import { pictureInfo, pictureSize, pendingConversion } from "../shared/pictures";
+import { withTitlePage } from "./titlepage";
 import { readPlain } from "./plain/read";
 
 /** A text or document that was read, as a manuscript. */
@@ -60,6 +61,10 @@ const isMarkdown = (text: string) => isTyped(text) || /^#{1,6} \S/m.test(text);
 
 /** The parts of a rule that were asked for; the rest is chosen to suit the source. */
 export type AskedRule = Partial<BreakRule>;
+
+/** So many characters tell a language for certain, if it is one of these, which no other resembles (common practice, no source). */
+const CLEAR = 1500;
+const CERTAIN: ReadonlySet<string> = new Set(["en", "de", "fr", "es", "it", "nl", "pl", "fi", "hu", "tr", "el", "ru"]);
 
 /** The number of blocks by which the rule of a text is chosen. */
 const SAMPLE = 1200;
@@ -104,9 +109,46 @@ function hasFormula(block: Block): boolean {
   return "text" in block && block.text.some(({ runs }) => runs.some(({ marks }) => marks?.includes("formula")));
 }
 
-function fromDocument(document: DocumentRead, rule: AskedRule | undefined): SourceRead {
-  within("blocks", document.blocks.length, "document");
-  const language = document.front.language ?? languageOf(sampleOf(document.blocks));
+/**
+ * Returns the language of a document: the one that it names, unless its words are clearly in another one, as with a
+ * template from abroad.
+ */
+function languageOfDocument({ front, blocks }: DocumentRead): string | undefined {
+  const sample = sampleOf(blocks);
+  const named = front.language;
+  const found = languageOf(sample);
+  const isClear = found !== undefined && sample.length >= CLEAR && CERTAIN.has(found);
+  return named === undefined || (isClear && !named.toLowerCase().startsWith(found)) ? found : named;
+}
+
+/** A picture of at most this many pixels each way that appears this often is an icon (common practice, no source). */
+const ICON = { pixels: 64, times: 3 } as const;
+
+/** Leaves out the icons of notes and warnings: they say nothing on a slide of their own. Reports them. */
+function withoutIcons(document: DocumentRead): DocumentRead {
+  const times = new Map<string, number>();
+  for (const block of document.blocks)
+    if (block.kind === "picture") times.set(block.picture.source, (times.get(block.picture.source) ?? 0) + 1);
+  const isIcon = (source: string) => {
+    const bytes = (times.get(source) ?? 0) >= ICON.times ? document.pictures.get(source) : undefined;
+    const size = bytes && pictureSize(bytes);
+    return size !== undefined && Math.max(size.width, size.height) <= ICON.pixels;
+  };
+  const icons = new Set([...times.keys()].filter(isIcon));
+  if (!icons.size) return document;
+  const message = `Small pictures that are repeated as icons are left out: ${[...icons].join(", ")}.`;
+  return {
+    ...document,
+    blocks: document.blocks.filter((block) => block.kind !== "picture" || !icons.has(block.picture.source)),
+    pictures: new Map([...document.pictures].filter(([name]) => !icons.has(name))),
+    problems: [...document.problems, { line: 1, message }],
+  };
+}
+
+function fromDocument(read: DocumentRead, rule: AskedRule | undefined): SourceRead {
+  within("blocks", read.blocks.length, "document");
+  const document = withTitlePage(withoutIcons(read));
+  const language = languageOfDocument(document);
   const front = { ...document.front, ...(language ? { language } : {}) };
   const writer = new ManuscriptWriter(front);
   const blocks = function* (): Generator<Block> {

@@ -1,5 +1,5 @@
 import { type DocumentHost, InlineReader } from "./inline";
-import { addCode, addQuote, hasCaption, setCaption } from "../../shared/document/paragraphs";
+import { addCode, addQuote, hasCaption, runInHeading, setCaption } from "../../shared/document/paragraphs";
 import { cutText, type Align, Failure, Language, MAX_LEVEL, paragraphText, type Run, must } from "@unitext/core/model";
 import type { Block } from "@unitext/core/text";
 import { partText } from "../../shared/archive";
@@ -167,10 +167,13 @@ class DocxReader implements DocumentHost {
   private heading({ name, runs }: StyledParagraph, depth: number, text: string, into: Block[]): void {
     const { front } = this.document;
     if (/^title$/.test(name) && !front.title) front.title = cutText(text.replace(/\s+/g, " "), 500);
-    const words = runs.map((item) =>
+    const { heading, text: rest } = runInHeading(runs);
+    const words = heading.map((item) =>
       item.text.includes("\n") ? { ...item, text: item.text.replace(/\n/g, " ") } : item,
     );
-    this.push(into, { kind: "heading", depth, text: [{ kind: "plain", level: 0, runs: unbold(words) }] });
+    if (words.length)
+      this.push(into, { kind: "heading", depth, text: [{ kind: "plain", level: 0, runs: unbold(words) }] });
+    if (rest.length) this.push(into, { kind: "text", text: [{ kind: "plain", level: 0, runs: rest }] });
   }
 
   /** Adds a paragraph or an item of a list; items join the list before them. */

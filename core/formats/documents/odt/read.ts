@@ -1,5 +1,5 @@
 import { type DocumentHost, InlineReader } from "./inline";
-import { addCode, addQuote, setCaption } from "../../shared/document/paragraphs";
+import { addCode, addQuote, runInHeading, setCaption } from "../../shared/document/paragraphs";
 import {
   cutText,
   Failure,
@@ -17,6 +17,11 @@ import { type DocumentRead, emptyDocument } from "../../shared/document/document
 import { ListCounter } from "../../shared/document/listcounter";
 import { Styles } from "./styles";
 import { readTable } from "./table";
+
+/** Returns how many pages end inside an element, as the program that wrote the file laid it out. */
+const softBreaks = (element: XmlNode): number =>
+  (localName(element) === "soft-page-break" ? 1 : 0) +
+  element.children.reduce((sum, inner) => sum + softBreaks(inner), 0);
 
 class OdtReader implements DocumentHost {
   readonly document: DocumentRead = emptyDocument();
@@ -88,8 +93,53 @@ class OdtReader implements DocumentHost {
     ])
       this.styles.add(holder);
     this.properties(styles);
-    this.blocks(text.children, this.document.blocks);
+    this.body(text.children);
     return this.document;
+  }
+
+  /** Reads the text. Frames on pages stand before it in the file; each goes to the end of its page. */
+  private body(children: readonly XmlNode[]): void {
+    const { blocks } = this.document;
+    const onPages = new Map<number, XmlNode[]>();
+    const isOnPage = (element: XmlNode) =>
+      localName(element) === "frame" && attribute(element, "anchor-type") === "page";
+    for (const frame of children.filter(isOnPage)) {
+      const page = Number(attribute(frame, "anchor-page-number")) || Number.POSITIVE_INFINITY;
+      onPages.set(page, [...(onPages.get(page) ?? []), frame]);
+    }
+    let page = 1;
+    const place = (before: number) => {
+      for (const [of, frames] of onPages) {
+        if (of >= before) continue;
+        for (const frame of frames) this.inline.frame(frame, blocks);
+        onPages.delete(of);
+      }
+    };
+    for (const element of children) {
+      if (isOnPage(element)) continue;
+      if (blocks.length && this.styles.startsPage(attribute(element, "style-name"))) place(++page);
+      this.blocks([element], blocks);
+      page += softBreaks(element);
+      place(page);
+    }
+    this.appendFrames([...onPages.values()].flat());
+  }
+
+  /** Adds the pictures of frames whose page is not known after the text, except those that the text shows too. */
+  private appendFrames(frames: readonly XmlNode[]): void {
+    const { blocks } = this.document;
+    const pictures = (list: readonly Block[]) =>
+      list.flatMap((block) => (block.kind === "picture" ? [block.picture.source] : []));
+    const shown = new Set(pictures(blocks));
+    const after: Block[] = [];
+    for (const frame of frames) {
+      const held: Block[] = [];
+      this.inline.frame(frame, held);
+      if (!pictures(held).some((source) => shown.has(source))) after.push(...held);
+    }
+    if (after.length)
+      this.say("Pictures that belong to a page, not to a paragraph, follow the text, since their page is not known.");
+    blocks.push(...after);
   }
 
   private properties(styles: XmlNode | undefined): void {
@@ -170,6 +220,8 @@ class OdtReader implements DocumentHost {
     const chain = this.styles.chain(attribute(element, "style-name"));
     const hasName = (pattern: RegExp) => chain.some(({ name }) => pattern.test(name));
     const text = paragraphText({ kind: "plain", level: 0, runs });
+    // The heading of a table of contents is left out with it.
+    if (hasName(/^contents heading$/)) return;
     const isTitle = hasName(/^title$/);
     const outline =
       localName(element) === "h"
@@ -178,9 +230,11 @@ class OdtReader implements DocumentHost {
     if (isTitle || outline) {
       const { front } = this.document;
       if (isTitle && !front.title) front.title = cutText(text, 500);
-      const words = runs.map((item) => ({ ...item, text: item.text.replace(/\n/g, " ") }));
+      const { heading, text: rest } = runInHeading(runs);
+      const words = heading.map((item) => ({ ...item, text: item.text.replace(/\n/g, " ") }));
       const depth = isTitle ? 1 : Math.min(6, outline ?? 1);
-      this.push(into, { kind: "heading", depth, text: [{ kind: "plain", level: 0, runs: words }] });
+      if (words.length) this.push(into, { kind: "heading", depth, text: [{ kind: "plain", level: 0, runs: words }] });
+      if (rest.length) this.push(into, { kind: "text", text: [{ kind: "plain", level: 0, runs: rest }] });
       return;
     }
     const last = into.at(-1);

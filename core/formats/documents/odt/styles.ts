@@ -9,6 +9,8 @@ interface Style {
   strike: boolean | undefined;
   code: boolean | undefined;
   align: Align | undefined;
+  /** Whether its paragraphs start a page. */
+  startsPage: boolean;
   outline: number | undefined;
 }
 
@@ -59,6 +61,11 @@ export class Styles {
     return found;
   }
 
+  /** Whether a paragraph of a style starts a page. */
+  startsPage(id: string | undefined): boolean {
+    return this.chain(id).some(({ startsPage }) => startsPage);
+  }
+
   /**
    * Returns the marks of words in a style, given those they had. A heading is bold or italic by its theme, which is no
    * mark.
@@ -101,6 +108,7 @@ function styleOf(element: XmlNode, name: string): Style {
     strike: strike === undefined ? undefined : strike !== "none",
     code: font === undefined ? undefined : MONOSPACED.test(font),
     align: ALIGN[attribute(paragraph, "text-align") ?? ""],
+    startsPage: attribute(paragraph, "break-before") === "page" || Boolean(attribute(element, "master-page-name")),
     outline: outline ? Number(outline) : undefined,
   };
 }

@@ -10,6 +10,25 @@ export function addCode(into: Block[], text: string, line: number): void {
   } else into.push({ kind: "figure", figure: { kind: "code", language: "", text }, from: line, to: line });
 }
 
+/** A paragraph in a heading style that is longer, in characters, is text (common practice, no source). */
+const LONGEST_HEADING = 200;
+
+/**
+ * Divides a paragraph in a heading style into heading and text: one that is too long for a heading is text, except for the
+ * bold or italic words with which it begins.
+ */
+export function runInHeading(runs: readonly Run[]): { heading: Run[]; text: Run[] } {
+  const length = runs.reduce((sum, { text }) => sum + text.length, 0);
+  if (length <= LONGEST_HEADING) return { heading: [...runs], text: [] };
+  const isLead = ({ marks }: Run) => marks?.some((mark) => mark === "strong" || mark === "emphasis") ?? false;
+  const end = runs.findIndex((item) => !isLead(item));
+  const heading = end > 0 ? runs.slice(0, end) : [];
+  const isShort = heading.reduce((sum, { text }) => sum + text.length, 0) <= LONGEST_HEADING;
+  if (!isShort) return { heading: [], text: [...runs] };
+  const [first, ...rest] = runs.slice(heading.length);
+  return { heading, text: first ? [{ ...first, text: first.text.trimStart() }, ...rest] : [] };
+}
+
 /** Adds a paragraph of a quotation on a line of the document: to a quotation that ends on the line before, or a new one. */
 export function addQuote(into: Block[], runs: Run[], line: number): void {
   const last = into.at(-1);

@@ -1,0 +1,123 @@
+import { countWords, cutText, paragraphText, type Run, textOf } from "@unitext/core/model";
+import type { Block, FrontMatter } from "@unitext/core/text";
+import type { DocumentRead } from "../shared/document/document";
+
+/** What a heading of a title page says that is not the name of a chapter: an author, a version, a date. */
+const IMPRINT =
+  /^(?:by|von|par|por|version|vers\.|v\.?\s?\d|rev(?:ision)?\b|draft|release|edition|©|copyright)\b|^\P{L}*\d{1,2}[.\s/-].*\d{4}$|^\p{L}+ (?:\d{1,2}, )?\d{4}$/iu;
+/** A title page has at most so many headings, lines, words on a line, and words in all (common practice, no source). */
+const MOST = { headings: 5, lines: 10, line: 16, words: 60 } as const;
+
+/** Comes before the name of an author. */
+const BY = /^(?:by|von|par|por)\s+(?=\p{Lu})/iu;
+
+const keyOf = (text: string): string => text.toLowerCase().replace(/[^\p{L}\d]+/gu, "");
+
+/** Whether a block is short lines, as on a title page, and no text. */
+const isLines = (block: Block): block is Block & { kind: "text" } =>
+  block.kind === "text" &&
+  block.text.every((paragraph) => paragraph.kind === "plain" && countWords(paragraphText(paragraph)) <= MOST.line) &&
+  !/[.:]\s*$/.test(textOf(block.text));
+
+/** Returns the front matter of a document with a title and the lines of its title page, which the opening slide shows. */
+function withLines(front: FrontMatter, title: string, lines: readonly string[]): FrontMatter {
+  const author = lines.find((line) => BY.test(line));
+  const others = lines.filter((line) => line !== author && line !== front.author && line !== front.date);
+  if (!others.length) return { ...front, title: cutText(title, 500), ...(author ? { subtitle: author } : {}) };
+  return {
+    ...front,
+    title: cutText(title, 500),
+    subtitle: cutText(others.join(" · "), 500),
+    ...(author ? { author: cutText(author.replace(BY, ""), 500) } : {}),
+  };
+}
+
+const isStrong = ({ marks }: Run): boolean => marks?.includes("strong") ?? false;
+
+/** Takes the short lines before the first heading as a title page; undefined where there are none. */
+function linesAsTitlePage(document: DocumentRead): DocumentRead | undefined {
+  const { blocks, front } = document;
+  const end = blocks.findIndex(({ kind }) => kind === "heading");
+  const lead = blocks.slice(0, Math.max(0, end));
+  const pictures = lead.filter(({ kind }) => kind === "picture");
+  const lines = lead.flatMap((block) => (isLines(block) ? block.text : []));
+  const isPage =
+    lead.length > 0 &&
+    lead.every((block) => block.kind === "picture" || isLines(block)) &&
+    lines.length <= MOST.lines &&
+    countWords(textOf(lines)) <= MOST.words;
+  if (!isPage) return undefined;
+  const named = keyOf(front.title ?? "");
+  const heading = blocks[end];
+  const ofHeading = heading?.kind === "heading" && heading.depth === 1 ? textOf(heading.text) : "";
+  const words = lines.map(paragraphText);
+  const isNamed = (text: string) => named !== "" && keyOf(text) === named;
+  const known = words.find(isNamed) ?? (isNamed(ofHeading) ? front.title : undefined);
+  // One plain line before a heading may be anything.
+  const isTitle = lines.length > 1 || lines.some(({ align, runs }) => align === "centre" || runs.every(isStrong));
+  const title = known ?? (isTitle ? words[0] : undefined);
+  if (!title) return undefined;
+  const isRepeated = keyOf(ofHeading) === keyOf(title);
+  return {
+    ...document,
+    front: withLines(
+      front,
+      title,
+      words.filter((line) => keyOf(line) !== keyOf(title)),
+    ),
+    // The pictures of the title page follow it, under its title where that is also the first heading.
+    blocks:
+      isRepeated && heading ? [heading, ...pictures, ...blocks.slice(end + 1)] : [...pictures, ...blocks.slice(end)],
+  };
+}
+
+/** Takes headings at the start of a document that follow each other without text as a title page. */
+function headingsAsTitlePage(document: DocumentRead): DocumentRead {
+  const { blocks, front } = document;
+  const headings = blocks.findIndex((block) => block.kind !== "heading" || block.depth > 1);
+  const words = blocks
+    .slice(0, Math.max(0, headings))
+    .map((block) => ("text" in block ? textOf(block.text).trim() : ""));
+  // The last one is a chapter, unless it names an author, a version or a date.
+  const count = IMPRINT.test(words.at(-1) ?? "") ? headings : headings - 1;
+  const [title, ...lines] = words.slice(0, Math.max(0, count));
+  const [heading] = blocks;
+  if (!title || !lines.length || headings > MOST.headings || !heading) return document;
+  return {
+    ...document,
+    front: withLines(front, title, lines),
+    blocks: [heading, ...blocks.slice(count)],
+  };
+}
+
+const CONTENTS =
+  /^(?:table of )?contents$|^inhalt(?:sverzeichnis)?$|^índice(?: general)?$|^contenido$|^sommaire$|^table des matières$/i;
+/** The share of the lines of a table of contents that end in the number of a page, at least. */
+const NUMBERED = 0.8;
+
+/** Leaves out a table of contents that was typed: lines with page numbers under their heading. Reports it. */
+function withoutTypedContents(document: DocumentRead): DocumentRead {
+  const { blocks } = document;
+  const at = blocks.findIndex((block) => block.kind === "heading" && CONTENTS.test(textOf(block.text).trim()));
+  if (at < 0) return document;
+  const next = blocks.findIndex((block, nth) => nth > at && block.kind !== "text");
+  const end = next < 0 ? blocks.length : next;
+  const lines = blocks.slice(at + 1, end).flatMap((block) => ("text" in block ? block.text.map(paragraphText) : []));
+  const numbered = lines.filter((line) => /(?:\s|\.)(?:\d{1,4}|[ivxlc]{1,6})\s*$/i.test(line)).length;
+  if (lines.length < 3 || numbered < lines.length * NUMBERED) return document;
+  const message = "The document's table of contents is left out; the slides have their own order.";
+  return {
+    ...document,
+    blocks: [...blocks.slice(0, at), ...blocks.slice(end)],
+    problems: [...document.problems, { line: blocks[at]?.from ?? 1, message }],
+  };
+}
+
+/**
+ * Takes the title page of a document, whether its lines are styled as headings or not, as its title, subtitle and author,
+ * and leaves out a table of contents that was typed.
+ */
+export function withTitlePage(document: DocumentRead): DocumentRead {
+  const plain = withoutTypedContents(document);
+  return linesAsTitlePage(plain) ?? headingsAsTitlePage(plain);
+}
