@@ -2,7 +2,8 @@ import { createHash } from "node:crypto";
 import { existsSync, mkdirSync, readFileSync, renameSync, rmSync, writeFileSync } from "node:fs";
 import { basename, dirname, isAbsolute, join, resolve } from "node:path";
 import { fileURLToPath } from "node:url";
-import { type AskedRule, extensionOf, type ReadResult, readDeck, withDrawings } from "@unitext/core/formats";
+import { type AskedRule, DOCUMENTS, extensionOf, type ReadResult, readDeck, withDrawings } from "@unitext/core/formats";
+import { loadGrammar } from "@unitext/core/generate";
 import { FontSet, loadHyphenation } from "@unitext/core/layout";
 import { Failure, must } from "@unitext/core/model";
 import { nanoid } from "nanoid";
@@ -45,6 +46,8 @@ export async function readFile(file: string, rule?: AskedRule): Promise<ReadResu
         throw error;
       }),
     );
+  // Slides are made of documents only.
+  if (DOCUMENTS.some((kind) => kind === extensionOf(file))) await loadGrammar();
   const beside = resolve(dirname(file));
   const picture = (source: string) => {
     const path = resolve(beside, source);

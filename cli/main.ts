@@ -1,5 +1,4 @@
 import { loadFormulas } from "@unitext/core/figures";
-import { loadGrammar } from "@unitext/core/generate";
 import { Failure } from "@unitext/core/model";
 import { COMMANDS, help } from "./commands";
 import { Usage } from "./usage";
@@ -14,7 +13,6 @@ async function main(words: readonly string[]): Promise<number> {
   const command = COMMANDS[name];
   if (!command) throw new Usage(`there is no command “${name}”; “unitext help” lists them`);
   await loadFormulas();
-  await loadGrammar();
   return (await command.run(rest)) ?? 0;
 }
 

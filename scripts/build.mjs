@@ -1,29 +1,27 @@
 // Builds fonts, server, command and client into dist. `--watch` builds server and command again whenever they change.
+import { rmSync } from "node:fs";
 import { join } from "node:path";
 import { context } from "esbuild";
 import { root } from "./prepare.mjs";
 
 const watch = process.argv.includes("--watch");
 
-/** Our own packages are bundled; others stay external, except one that is installed where only our own find it. */
+/** Our own packages, and one that is installed where only our own find it. */
 const OURS = /^(@unitext\/|emf-converter$)/;
-const packagesOutside = {
+/** Packages with programs or data of their own, which are found only where they are installed. */
+const INSTALLED = /^(@napi-rs\/|@resvg\/|harfbuzzjs|pdfkit|wink-)/;
+/** A plugin that leaves packages outside a bundle. */
+const outside = (isOutside) => ({
   name: "packages-outside",
   setup(build) {
     build.onResolve({ filter: /^[^./]/ }, ({ path, kind }) =>
-      kind === "entry-point" || OURS.test(path) ? undefined : { path, external: true },
+      kind !== "entry-point" && isOutside(path) ? { path, external: true } : undefined,
     );
   },
-};
+});
 
-const bundle = await context({
+const shared = {
   absWorkingDir: root,
-  entryPoints: {
-    "server/main": "server/main.ts",
-    "server/demo": "demo/load.ts",
-    "server/worker": "server/work/process.ts",
-    "cli/main": "cli/main.ts",
-  },
   outdir: join(root, "dist"),
   bundle: true,
   platform: "node",
@@ -31,12 +29,32 @@ const bundle = await context({
   target: "node20",
   sourcemap: true,
   logLevel: "warning",
-  plugins: [packagesOutside],
-});
-await bundle.rebuild();
-if (watch) await bundle.watch();
+};
+const bundles = [
+  await context({
+    ...shared,
+    entryPoints: { "server/main": "server/main.ts", "server/demo": "demo/load.ts" },
+    plugins: [outside((path) => !OURS.test(path))],
+  }),
+  // The command and the worker processes start often: hundreds of small files would take a second to find and load.
+  await context({
+    ...shared,
+    entryPoints: { "server/worker": "server/work/process.ts", "cli/main": "cli/main.ts" },
+    splitting: true,
+    minifyWhitespace: true,
+    chunkNames: "parts/[name]-[hash]",
+    banner: {
+      js: 'import { createRequire as requireOf } from "node:module"; const require = requireOf(import.meta.url);',
+    },
+    plugins: [outside((path) => INSTALLED.test(path))],
+  }),
+];
+// Parts of earlier builds have other names.
+rmSync(join(root, "dist/parts"), { recursive: true, force: true });
+for (const bundle of bundles) await bundle.rebuild();
+if (watch) for (const bundle of bundles) await bundle.watch();
 else {
-  await bundle.dispose();
+  for (const bundle of bundles) await bundle.dispose();
   await import("./fonts.mjs");
   const { build } = await import("vite");
   await build({ configFile: join(root, "web/vite.config.ts"), logLevel: "warn" });
