@@ -245,6 +245,26 @@ function takeLead(before: Flow[]): Flow[] {
 /** More words than these beside a figure go on a slide of their own. */
 const CAPTION = 30;
 
+/** How many pictures a slide has: alone, and beside more than a line of text (common practice, no source). */
+const PICTURES = { alone: 6, beside: 2 } as const;
+
+const picturesIn = (flow: readonly Flow[]): number =>
+  flow.filter((item) => item.kind === "content" && item.content.kind === "picture").length;
+
+/** Divides the content of a slide that has more pictures than can be seen on it, in order and evenly. */
+function withFewPictures(part: Flow[]): Flow[][] {
+  const pictures = picturesIn(part);
+  const alone = Math.ceil(pictures / Math.ceil(pictures / PICTURES.alone));
+  const parts: Flow[][] = [[]];
+  for (const item of part) {
+    const next = [...must(parts.at(-1)), item];
+    const most = wordsInFlow(next) > CAPTION ? PICTURES.beside : alone;
+    if (next.length > 1 && picturesIn(next) > most) parts.push([item]);
+    else parts[parts.length - 1] = next;
+  }
+  return parts;
+}
+
 /**
  * Divides the flow of a slide that would be crowded: large figures with more than a line of text, and pictures after
  * the first, get slides of their own, in order. A section's heading with more than a line below it gets a slide of its
@@ -286,7 +306,8 @@ export function divideFlow(draft: DraftParts, rule: BreakRule): { flow: readonly
       else last.push(item);
     }
   } else parts[0] = [...flow];
-  const kept = parts.filter((part) => part.length);
+  const filled = parts.filter((part) => part.length);
+  const kept = rule.overflow === "leave" ? filled : filled.flatMap(withFewPictures);
   // A single line left after a figure belongs to it.
   const joined: Flow[][] = [];
   for (const part of kept) {

@@ -24,7 +24,7 @@ import {
   withoutBareHeadings,
 } from "./subheadings";
 import { titleWithNumber } from "./titlenumbers";
-import { continuedTitle, titleKey } from "./topics";
+import { continuedTitle, type OwnWord, titleKey } from "./topics";
 
 /** What generating needs beside the text: ids and, for a rule that fits slides, the deck's theme and its fonts. */
 export interface GenerateContext {
@@ -207,7 +207,7 @@ function composePart(
 }
 
 /** Returns a slide that continues another one with a title of its own: its subheading, or its topic. */
-function withOwnTitle(one: Composed, language: string, known: Set<string>): Composed | undefined {
+function withOwnTitle(one: Composed, language: string, known: Set<string>, isOwn: OwnWord): Composed | undefined {
   const heading = openingHeading(one.flow);
   if (heading && one.title && !known.has(titleKey(heading))) {
     known.add(titleKey(heading));
@@ -215,8 +215,23 @@ function withOwnTitle(one: Composed, language: string, known: Set<string>): Comp
   }
   const names = one.title && namesOfHeadings(one.flow);
   const named = names && one.title ? joinedTitle(one.title, names) : undefined;
-  const title = named ?? continuedTitle(one, language, known);
+  const title = named ?? continuedTitle(one, language, known, isOwn);
   return title && { ...one, title };
+}
+
+/** Returns which words are on one of the slides only. Words are counted when the first is asked for. */
+function ownWords(pages: readonly Composed[]): OwnWord {
+  let slides: Map<string, number> | undefined;
+  return (word) => {
+    if (!slides) {
+      slides = new Map();
+      for (const { flow } of pages) {
+        const texts = flow.flatMap((item) => (item.kind === "text" ? [textOf(item.text).toLowerCase()] : []));
+        for (const one of new Set(texts.join(" ").match(/\p{L}+/gu))) slides.set(one, (slides.get(one) ?? 0) + 1);
+      }
+    }
+    return slides.get(word.toLowerCase()) === 1;
+  };
 }
 
 /**
@@ -236,6 +251,7 @@ function titled(
   const counts = new Map<string, number>();
   for (const { title } of pages) counts.set(titleKey(title), (counts.get(titleKey(title)) ?? 0) + 1);
   const given = new Map<string, number>();
+  const isOwn = ownWords(pages);
   return pages.map((one) => {
     const key = titleKey(one.title);
     const nth = (given.get(key) ?? 0) + 1;
@@ -244,7 +260,7 @@ function titled(
     known.add(key);
     const count = counts.get(key) ?? 1;
     if (!one.title || isNew) return one;
-    const topical = rule.overflow === "leave" ? undefined : withOwnTitle(one, language, known);
+    const topical = rule.overflow === "leave" ? undefined : withOwnTitle(one, language, known, isOwn);
     if (topical && (!fit || fitsTitle(topical, fit))) return topical;
     if (count < 2) return one;
     const numbered = { ...one, title: titleWithNumber(one.title, nth, count, language) };

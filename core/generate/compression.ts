@@ -126,11 +126,36 @@ export function isClause(tokens: readonly Token[]): boolean {
   return tokens.slice(0, verb).every(({ tag }) => tag === "ADV" || tag === "PART" || tag === "AUX" || tag === "INTJ");
 }
 
+/**
+ * Whether a short sentence has a verb that the tagger takes for a plural: “The tide rises.”, “Figure 2 shows the classes.”
+ */
+function hasHiddenVerb(sentence: string, tokens: readonly Token[]): boolean {
+  if (!/[.!]["”’)]*$/.test(sentence) || tokens.length > SHORT + 1) return false;
+  const words = tokens.filter(({ tag }) => tag !== "PUNCT");
+  return words.some(({ tag, text }, nth) => {
+    const before = words[nth - 1];
+    const isPlural = tag === "NOUN" && /[^su]s$/i.test(text) && before !== undefined && NOMINAL.has(before.tag);
+    return isPlural && (nth < words.length - 1 || words[0]?.tag === "DET");
+  });
+}
+
+/** The share of letters among the signs of a sentence, below which it is a dump, a rule or an address. */
+const LETTERS = 0.7;
+
+/** Whether a text is made of words, and is no aside in brackets, question, or list that trails off. */
+function isProse(text: string): boolean {
+  const signs = text.replace(/\s/g, "");
+  const letters = signs.match(/\p{L}|\p{M}/gu)?.length ?? 0;
+  return letters >= signs.length * LETTERS && !/^[([].*[)\]]\.?$|(?:\.{2,}|…|\?)["”’)]*$/u.test(text.trim());
+}
+
 /** Takes out what stands in brackets. */
 function withoutBrackets(clause: Clause): void {
   for (const found of clause.sentence.matchAll(/\s*(?:\([^()]*\)|\[[^[\]]*\])/g)) {
     const range = { from: found.index, to: found.index + found[0].length };
-    if (found.index > 0 && (REFERENCE.test(found[0]) || clause.isSpare(range))) clause.drop(range);
+    // “as in [10]” and “that of [9]” need their reference.
+    const isNeeded = OPEN_WORDS.test(/[\p{L}.]+\s*$/u.exec(clause.sentence.slice(0, found.index))?.[0].trim() ?? "");
+    if (found.index > 0 && !isNeeded && (REFERENCE.test(found[0]) || clause.isSpare(range))) clause.drop(range);
   }
 }
 
@@ -288,6 +313,7 @@ const FOREIGN_CONNECTIVE: Readonly<Record<string, RegExp>> = {
  * conditions are never taken out. Words stay in their order.
  */
 export function compressed(sentence: string, language: string): Range[] | undefined {
+  if (!isProse(sentence)) return undefined;
   const tokens = tokensOf(sentence, language);
   const whole = [{ from: 0, to: sentence.length }];
   if (!tokens) return compressedWithoutTags(sentence, language);
@@ -303,9 +329,7 @@ export function compressed(sentence: string, language: string): Range[] | undefi
   const { text, left } = clause;
   if (clause.words > POINT_WORDS.most || !isBalanced(text) || !standsAlone(text)) return undefined;
   const isWhole = clause.words === countWords(sentence);
-  // The verb of a short sentence may be tagged as a noun (“The tide rises.”); as it stands, it is a clause.
-  const isSentence = isWhole && /[.!?]["”’)]*$/.test(sentence) && clause.words <= SHORT && clause.words > 2;
-  if (!(isClause(left) || isSentence) || !endsWell(text, left)) return undefined;
+  if (!(isClause(left) || (isWhole && hasHiddenVerb(sentence, tokens))) || !endsWell(text, left)) return undefined;
   return isWhole ? whole : clause.ranges;
 }
 
@@ -313,7 +337,9 @@ export function compressed(sentence: string, language: string): Range[] | undefi
 export function isWholeClause(text: string, language: string): boolean {
   const tokens = tokensOf(text, language);
   if (!isBalanced(text)) return false;
-  return tokens ? isClause(tokens) && endsWell(text, tokens) : !/[,:–—-]\s*$/.test(text);
+  return tokens
+    ? (isClause(tokens) || hasHiddenVerb(/[.!?]$/.test(text) ? text : `${text}.`, tokens)) && endsWell(text, tokens)
+    : !/[,:–—-]\s*$/.test(text);
 }
 
 function compressedWithoutTags(sentence: string, language: string): Range[] | undefined {

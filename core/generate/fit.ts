@@ -26,7 +26,8 @@ const noId = () => "x";
 /** Returns by how many points a composed slide overflows; 0 when everything fits. */
 function overflowOf(composed: Composed, context: FitContext): number {
   const { metadata, fonts, closely } = context;
-  const isAlone = composed.slots.size === 0 && composed.flow.every(({ kind }) => kind === "text");
+  const isOpener = composed.arrangement === "opening" || composed.arrangement === "section";
+  const isAlone = !isOpener && composed.slots.size === 0 && composed.flow.every(({ kind }) => kind === "text");
   const least = isDense(composed.flow) ? "dense" : isAlone ? "alone" : "beside";
   const shown = closely && least === "dense" ? metadata : readable(metadata, least);
   return overflowOfSlide(slideOf({ ...composed, notes: [] }, "x", counter(), metadata.layouts), {

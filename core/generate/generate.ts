@@ -84,7 +84,9 @@ const NO_CHOICES: ReadonlyMap<string, PointChoice> = new Map();
 
 function openingDraft(front: FrontMatter): Draft {
   const paragraph = (text: string): RichText => [{ kind: "plain", level: 0, runs: [run(text)] }];
-  const below = [front.author, front.event, front.date].filter((text): text is string => !!text).flatMap(paragraph);
+  const below = [front.subtitle, front.author, front.event, front.date]
+    .filter((text): text is string => !!text)
+    .flatMap(paragraph);
   const flow: Flow[] = below.length ? [{ kind: "text", text: below, lines: below.map(() => 1) }] : [];
   return {
     ...emptyDraft(),
@@ -142,14 +144,22 @@ class Generation {
   /** The drafts of the section so far, and what they became. */
   private section: { draft: Draft; composed: Composed[]; points: Point[] }[] = [];
 
+  /** Whether slides of this section were given out before it was complete. */
+  private isDivided = false;
+
   /** Takes a draft; the slides of a section are given out when the next one begins. */
   *take(draft: Draft): Generator<GeneratedSlide> {
     const { composed, points, problems } = this.composed(draft);
     this.manuscript.problems.push(...problems);
-    if (composed[0] && isOpener(composed[0])) yield* this.finish();
+    if (composed[0] && isOpener(composed[0])) {
+      yield* this.finish();
+      this.isDivided = false;
+    }
     this.section.push({ draft, composed, points });
     this.first = false;
-    if (this.section.length >= LONGEST_SECTION) yield* this.finish();
+    if (this.section.length < LONGEST_SECTION) return;
+    this.isDivided = true;
+    yield* this.finish();
   }
 
   /** Gives out the slides that are waiting, with the size of their text. */
@@ -162,7 +172,7 @@ class Generation {
     const fit = metadata && fonts && this.rule.overflow !== "leave" ? { metadata, fonts } : undefined;
     const formed = fit ? inForms(all, fit) : all;
     // In the layouts of a file, text has the size that the file gives it.
-    const grown = fit && !fit.metadata.layouts ? withGrownText(formed, fit) : formed;
+    const grown = fit && !fit.metadata.layouts ? withGrownText(formed, fit, this.isDivided) : formed;
     let from = 0;
     for (const { draft, composed, points } of waiting) {
       yield* this.slides(draft, grown.slice(from, from + composed.length), points);
@@ -268,14 +278,17 @@ export function* generate(
   let agenda = wants("agenda") ? agendaDraft(manuscript, [...blocks], language) : undefined;
   let line = 1;
   for (const next of cutDrafts(blocks, rule, manuscript.problems, rule.overflow === "leave")) {
-    if (generation.first && hasTitle && !(next.depth === 1 && sameTitle(next.title, front.title, rule)))
-      yield* generation.take(openingDraft(front));
+    const isTitle = next.depth === 1 && sameTitle(next.title, front.title, rule);
+    // A title page opens the deck with all of its lines; what the document has under its title follows.
+    const hasTitlePage = generation.first && isTitle && front.subtitle !== undefined;
+    if (generation.first && hasTitle && (!isTitle || hasTitlePage)) yield* generation.take(openingDraft(front));
     // The agenda follows the slide that opens the deck.
     if (agenda && !generation.first) {
       yield* generation.take(agenda);
       agenda = undefined;
     }
-    yield* generation.take(next);
+    if (hasTitlePage && next.flow.length) yield* generation.take({ ...next, depth: 2, key: `${next.key}demoted;` });
+    else if (!hasTitlePage) yield* generation.take(next);
     line = next.lines?.to ?? line;
   }
   if (generation.first && hasTitle) yield* generation.take(openingDraft(front));

@@ -14,7 +14,7 @@ const SPACING_OF_LEVELS = 1.5;
 /** The share of the height of its place that text may have when the space between its paragraphs grows. */
 const FILLED = 0.8;
 
-const GROWS: ReadonlySet<ArrangementName> = new Set(["points", "comparison", "columns"]);
+const GROWS: ReadonlySet<ArrangementName> = new Set(["points", "comparison", "columns", "highlight"]);
 
 /** Returns all content of a slide but its title. */
 const contentOf = ({ flow, slots }: Composed): Flow[] => [...flow, ...[...slots.values()].flat()];
@@ -65,11 +65,12 @@ function spacingOf(composed: Composed, size: number, context: FitContext): numbe
 
 /**
  * Returns the slides of a section with the text of those that have nothing else as large as all of them can have it: one
- * size in a section. Where few points leave room, they stand further apart.
+ * size in a section. Where few points leave room, they stand further apart. A part of a section has the theme's size, since
+ * the rest may need it.
  */
-export function withGrownText(section: readonly Composed[], context: FitContext): Composed[] {
+export function withGrownText(section: readonly Composed[], context: FitContext, isPart: boolean): Composed[] {
   const alone = new Set(section.filter(isTextAlone));
   const fits = (factor: number) => [...alone].every((one) => fitsAtSize(inSize(one, factor, 1), factor, context));
-  const size = alone.size ? (SIZES.find(fits) ?? 1) : 1;
+  const size = alone.size && !isPart ? (SIZES.find(fits) ?? 1) : 1;
   return section.map((one) => (alone.has(one) ? inSize(one, size, spacingOf(one, size, context)) : one));
 }

@@ -1,4 +1,13 @@
-import { countWords, type Paragraph, paragraphText, plainText, type RichText, textOf } from "@unitext/core/model";
+import {
+  countWords,
+  must,
+  type Paragraph,
+  paragraphText,
+  plainText,
+  type RichText,
+  type TableElement,
+  textOf,
+} from "@unitext/core/model";
 import type { Composed } from "./compose";
 import { type Token, tokensOf } from "./grammar";
 import { joinedTitle, TITLE_LENGTH } from "./subheadings";
@@ -70,9 +79,50 @@ function compoundIn(paragraph: Paragraph, language: string): string | undefined 
   return undefined;
 }
 
+/** Returns the nouns of a paragraph, names first, without those that are short. */
+function nounsOf(paragraph: Paragraph, language: string): string[] {
+  const words = (tokensOf(paragraphText(paragraph), language) ?? []).filter(({ text }) => /^\p{L}{5,}$/u.test(text));
+  return ["PROPN", "NOUN"].flatMap((wanted) => words.filter(({ tag }) => tag === wanted).map(({ text }) => text));
+}
+
 /** Returns the first line of code where it is a label, such as “IDLE/any”, and no statement. */
 const labelOf = (code: string): string | undefined =>
   /^(?!\s)(?=.*[A-Za-z]{2})([\w/ -]{3,30}):?$/.exec(code.split("\n")[0]?.trimEnd() ?? "")?.[1];
+
+/** Returns the first and the last name in the first column of a table: “browse – deps”; undefined where they are long. */
+function rowsTopic({ rows, header }: Omit<TableElement, "id" | "slot">): string | undefined {
+  const names = rows.slice(header).map(([cell]) => (cell ? textOf(cell.text).trim() : ""));
+  const [first, last] = [names[0], names.at(-1)];
+  if (!first || !last || first === last || /\n/.test(first + last)) return undefined;
+  const range = `${first} – ${last}`;
+  return /\p{L}/u.test(range) && range.length <= TERM ? range : undefined;
+}
+
+/** What names a piece of code, the best first; the first group is the name. */
+const NAMES_IN_CODE = [
+  // A name with an underscore or a capital inside, before its bracket, is what code defines or calls.
+  /\b((?=\w*[a-z\d](?:_|[A-Z]))[A-Za-z]\w{3,40})\s*\(/,
+  // An option of a command at the start of a line.
+  /^[ \t]*(?:-\w,[ \t]*)?(--?[A-Za-z][\w-]{2,30})/m,
+  // A definition of a programming language.
+  /^[ \t]*(?:[a-z]+[ \t]+){0,3}?(?:class|def|enum|fn|func|function|interface|procedure|struct|type)[ \t]+([A-Za-z_]\w{2,30})(?=[ \t]*(?:[({:<;=,]|$))/im,
+  // A setting, a field or a rule of a grammar.
+  /^[ \t]*([A-Za-z_][\w.-]{2,30})[ \t]*(?::|::|:=)?=/m,
+  /^[ \t]*(<[A-Za-z][\w-]{2,30}>?)/m,
+  // A name of several words joined by underscores, dots or capitals.
+  /\b([A-Za-z][a-z\d]*(?:_[A-Za-z\d]+|\.[a-z]{2,}|[A-Z][a-z\d]+)\w{0,24})\b/,
+  // The first line, where it is short and has words.
+  /^[ \t]*(?=.*[A-Za-z]{3})(\S.{2,34}\S)[ \t]*(?:\n|$)/,
+];
+
+/** Returns the names that may stand for a piece of code. */
+const codeTopics = (code: string): string[] => [
+  ...(labelOf(code) ? [must(labelOf(code))] : []),
+  ...NAMES_IN_CODE.flatMap((name) => {
+    const found = name.exec(code)?.[1];
+    return found ? [/^<.*[^>]$/.test(found) ? `${found}>` : found] : [];
+  }),
+];
 
 /** Returns the term with which an item begins: its bold or code words, the words before a colon or dash, or all of a short item. */
 function termOf(paragraph: Paragraph): string | undefined {
@@ -104,18 +154,22 @@ const firstPoints = (flow: Composed["flow"]): Paragraph[] =>
     item.kind === "text" && !item.heading ? item.text.filter(({ level }) => level === 0).slice(0, 5) : [],
   );
 
+/** Whether no other slide of the same text has a word. */
+export type OwnWord = (word: string) => boolean;
+
 /**
  * Returns what a slide is about that continues another one: what leads into its list, the subject of its first points, or
  * the caption of its figure; else a name or a compound of its points.
  */
-function topicOf({ flow }: Composed, language: string, known: ReadonlySet<string>): string | undefined {
+function topicOf({ flow }: Composed, language: string, known: ReadonlySet<string>, isOwn: OwnWord): string | undefined {
   const isNew = (topic: string) => !EMPTY.test(topic) && !known.has(keyOf(topic));
   const named = topicsOf(flow, language).find(isNew);
   if (named !== undefined) return named;
   const points = firstPoints(flow);
   return (
     points.flatMap((paragraph) => codeIn(paragraph) ?? []).find(isNew) ??
-    points.flatMap((paragraph) => compoundIn(paragraph, language) ?? []).find(isNew)
+    points.flatMap((paragraph) => compoundIn(paragraph, language) ?? []).find(isNew) ??
+    points.flatMap((paragraph) => nounsOf(paragraph, language)).find((noun) => isNew(noun) && isOwn(noun))
   );
 }
 
@@ -128,13 +182,9 @@ function topicsOf(flow: Composed["flow"], language: string): string[] {
         (paragraph) =>
           leadOf(paragraph) ?? optionOf(paragraph) ?? termOf(paragraph) ?? subjectOf(paragraph, language) ?? [],
       );
-    // A name with an underscore or a capital inside, before its bracket, is what code defines or calls.
-    if (item.content.kind === "code")
-      return (
-        labelOf(item.content.text) ??
-        /\b((?=\w*[a-z\d](?:_|[A-Z]))[A-Za-z]\w{3,40})\s*\(/.exec(item.content.text)?.[1] ??
-        []
-      );
+    if (item.content.kind === "code") return codeTopics(item.content.text);
+    const rows = item.content.kind === "table" ? rowsTopic(item.content) : undefined;
+    if (rows !== undefined) return [rows];
     const caption = "caption" in item.content ? (item.content.caption ?? "") : "";
     const words = caption.replace(/^\p{L}+\.?\s*\d+[.:]\s*/u, "").replace(/[.\s]+$/, "");
     return words && words.length <= TITLE_LENGTH ? [words] : [];
@@ -145,9 +195,14 @@ function topicsOf(flow: Composed["flow"], language: string): string[] {
  * Returns the title of a slide that continues another one: the heading with the topic of this slide, or the topic alone
  * where both are too long; undefined where nothing tells them apart. `known` are the titles that are taken.
  */
-export function continuedTitle(composed: Composed, language: string, known: Set<string>): RichText | undefined {
+export function continuedTitle(
+  composed: Composed,
+  language: string,
+  known: Set<string>,
+  isOwn: OwnWord,
+): RichText | undefined {
   const { title } = composed;
-  const topic = title && topicOf(composed, language, known);
+  const topic = title && topicOf(composed, language, known, isOwn);
   if (!title || !topic) return undefined;
   known.add(keyOf(topic));
   const named = keyOf(textOf(title));

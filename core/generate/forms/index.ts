@@ -1,6 +1,6 @@
 import { type ArrangementName, type DeckMetadata, must } from "@unitext/core/model";
 import type { Composed } from "../compose";
-import { type FitContext, sceneOf } from "../fit";
+import { type FitContext, fitsAtSize, sceneOf } from "../fit";
 import { comparison } from "./comparison";
 import { fact, highlight } from "./fact";
 import type { Form } from "./form";
@@ -32,6 +32,9 @@ const REGULAR: ReadonlySet<ArrangementName> = new Set([
   "columns",
 ]);
 
+/** Arrangements whose text is as large as that of other slides of the section. */
+const SAME_SIZE: ReadonlySet<ArrangementName> = new Set(["comparison", "columns", "highlight"]);
+
 /** A slide in one of its forms, with its score. */
 interface Candidate {
   composed: Composed;
@@ -51,6 +54,7 @@ function candidatesOf(page: Composed, context: FitContext): Candidate[] {
     return made ? [{ composed: { ...made, reason }, suits }] : [];
   });
   const scored = (composed: Composed, suits: number): Candidate[] => {
+    if (SAME_SIZE.has(composed.arrangement) && !fitsAtSize(composed, 1, context)) return [];
     const scene = sceneOf(composed, context);
     return scene.overflow === 0 ? [{ composed, score: suits + LAYOUT * layoutScore(scene) }] : [];
   };
