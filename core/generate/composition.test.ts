@@ -220,4 +220,45 @@ describe("the topic of a slide that continues another one", () => {
   ])("is %s", (_, part, topic) => {
     expect(titlesOf(part).at(-1)).toContain(topic);
   });
+
+  it.each([
+    ["code by the option it describes", "```\n  -f, --fast\n      Reads only the marks.\n```", "Posts: --fast"],
+    ["code by what it defines", "```\ndef read_posts(bay):\n    return bay.posts\n```", "Posts: read_posts"],
+    [
+      "a table by its first and last row",
+      "| post | m |\n|---|---|\n| harbour | 2 |\n| spit | 3 |",
+      "Posts: harbour – spit",
+    ],
+  ])("name %s", (_, figure, title) => {
+    const code = Array.from({ length: 14 }, (__, nth) => `line ${nth};`).join("\n");
+    const made = names(slidesOf(`## Posts\n\n\`\`\`\n${code}\n\`\`\`\n\n${figure}\n`));
+    expect(made.at(-1)).toContain(title);
+  });
+});
+
+describe("pictures", () => {
+  const pictures = (count: number) =>
+    Array.from({ length: count }, (_, nth) => `![](pictures/${nth}.png)`).join("\n\n");
+  const counts = (text: string) =>
+    slidesOf(text).map(({ elements }) => elements.filter(({ kind }) => kind === "picture").length);
+
+  it("are six on a slide at most, evenly, and two beside text", () => {
+    expect(counts(`## Posts\n\n${pictures(6)}\n`)).toEqual([6]);
+    expect(counts(`## Posts\n\n${pictures(14)}\n`)).toEqual([5, 5, 4]);
+    const beside = counts(`## Posts\n\n${pictures(3)}\n\n${prose("gauge")}\n`);
+    expect(Math.max(...beside)).toBeLessThanOrEqual(2);
+    expect(beside.reduce((sum, count) => sum + count, 0)).toBe(3);
+  });
+});
+
+describe("a section of more slides than are kept waiting", () => {
+  it("has one size of text", () => {
+    const topics = Array.from(
+      { length: 60 },
+      (_, nth) => `## Post ${nth}\n\n- It stands at the dune\n- It is read daily`,
+    );
+    const slides = slidesOf(`# Posts\n\n${topics.join("\n\n")}\n\n# Spit\n\n## End\n\n- Sand\n- Shells\n`);
+    expect(new Set(slides.slice(1, 61).map(({ textSize }) => textSize))).toEqual(new Set([undefined]));
+    expect(slides.at(-1)?.textSize).toBeGreaterThan(1);
+  });
 });
