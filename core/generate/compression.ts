@@ -144,8 +144,8 @@ const LETTERS = 0.7;
 
 /** Whether a text is made of words, and is no aside in brackets, question, or list that trails off. */
 function isProse(text: string): boolean {
-  const signs = text.replace(/\s/g, "");
-  const letters = signs.match(/\p{L}|\p{M}/gu)?.length ?? 0;
+  const signs = text.replace(/\s+/g, "");
+  const letters = signs.replace(/[^\p{L}\p{M}]+/gu, "").length;
   return letters >= signs.length * LETTERS && !/^[([].*[)\]]\.?$|(?:\.{2,}|…|\?)["”’)]*$/u.test(text.trim());
 }
 

@@ -190,6 +190,12 @@ function reviewOther(mine: Slide, then: Slide | null): ReviewItem {
   };
 }
 
+/** The latest review without choices of what is generated now: it is shown first, then taken. */
+const reviewedOnce = new WeakMap<
+  readonly GeneratedSlide[],
+  { deck: Deck; base: readonly GeneratedSlide[]; typing: boolean; review: Review }
+>();
+
 /**
  * Compares what the text made before, what it makes now, and the deck: what is new, changed, moved or gone, and where
  * text and user disagree. `base` and `next` are made by the same rule, or by an old and a new one. Changes nothing.
@@ -200,6 +206,21 @@ export function review(
   next: readonly GeneratedSlide[],
   choices: ReadonlyMap<string, Choice> = new Map(),
   options: RerunOptions = {},
+): Review {
+  const { typing = false } = options;
+  const known = choices.size ? undefined : reviewedOnce.get(next);
+  if (known && known.deck === deck && known.base === base && known.typing === typing) return known.review;
+  const made = compare(deck, base, next, choices, options);
+  if (!choices.size) reviewedOnce.set(next, { deck, base, typing, review: made });
+  return made;
+}
+
+function compare(
+  deck: Deck,
+  base: readonly GeneratedSlide[],
+  next: readonly GeneratedSlide[],
+  choices: ReadonlyMap<string, Choice>,
+  options: RerunOptions,
 ): Review {
   const pairs = pairWithMade(deck, base, next, options);
   const newId = idsByPlace([...deck.slides, ...base.map(({ slide }) => slide), ...next.map(({ slide }) => slide)]);
