@@ -11,11 +11,13 @@ import {
   metadataOf,
   must,
   PAGES,
+  textOf,
 } from "@unitext/core/model";
 import { readText } from "@unitext/core/text";
 import { idSource } from "@unitext/core/testing";
 import { filesBench, withoutTags } from "@unitext/core/testing/files";
 import { shippedFonts } from "@unitext/core/testing/fonts";
+import { strFromU8, strToU8, unzipSync, zipSync } from "fflate";
 import { PNG } from "pngjs";
 import { WRITERS } from "./index";
 
@@ -116,5 +118,57 @@ describe.each(files)("the layouts of %s", (file) => {
     const { deck: back } = apply(made, batch(putLook(made, plain, true)));
     expect(back.layouts).toBeUndefined();
     expect(back.slides.every(({ master }) => master === undefined)).toBe(true);
+  });
+});
+
+describe("a template without slides", () => {
+  /** Returns a presentation without its slides, as a template has it (ECMA-376-1, 13.3.6: a slide list is optional). */
+  const withoutSlides = (file: string): Uint8Array => {
+    const parts = Object.entries(unzipSync(new Uint8Array(readFileSync(file))));
+    const change = (name: string, bytes: Uint8Array) => {
+      if (name === "ppt/presentation.xml")
+        return strToU8(strFromU8(bytes).replace(/<p:sldIdLst>.*?<\/p:sldIdLst>/s, ""));
+      if (name === "ppt/_rels/presentation.xml.rels")
+        return strToU8(strFromU8(bytes).replace(/<Relationship [^>]*slides\/slide[^>]*\/>/g, ""));
+      if (name === "[Content_Types].xml")
+        return strToU8(strFromU8(bytes).replace(/<Override [^>]*(?:slides\/slide|notesSlides)[^>]*\/>/g, ""));
+      return bytes;
+    };
+    const kept = parts.filter(([name]) => !/^ppt\/(?:slides|notesSlides)\//.test(name));
+    return zipSync(Object.fromEntries(kept.map(([name, bytes]) => [name, change(name, bytes)])));
+  };
+  const read = bench.read(withoutSlides("demo/content/quay-in-autumn.pptx"), "template.potx");
+
+  it("shows each of its layouts as a slide that has the layout's name, and says so", () => {
+    const titles = read.deck.slides.map(
+      ({ elements }) =>
+        elements.flatMap((one) => (one.slot === "title" && one.kind === "text" ? textOf(one.text) : []))[0],
+    );
+    expect(titles.slice(0, 4)).toEqual(["Opening", "Section opener", "Title and points", "Two columns"]);
+    expect(read.adapted).toContainEqual(expect.objectContaining({ what: "a template without slides" }));
+    expect(layoutSlide(must(read.deck.slides[2]), { metadata: metadataOf(read.deck), number: 3, fonts }).overflow).toBe(
+      0,
+    );
+  });
+
+  it("gives a deck its layouts", () => {
+    const { layouts } = must(layoutsOf(read.deck));
+    expect(Object.keys(layouts)).toEqual(
+      expect.arrayContaining(["opening", "section", "points", "comparison", "title"]),
+    );
+    const empty = emptyDeck("n", "New");
+    const { deck: looks } = apply(empty, batch(putLook(empty, read.deck, false)));
+    const { deck } = generateDeck(readText(TEXT), DOCUMENT_RULE, {
+      newId: idSource(),
+      metadata: metadataOf(looks),
+      fonts,
+      document: "doc",
+    });
+    expect(deck.slides.map(({ arrangement, master }) => [arrangement, master !== undefined])).toContainEqual([
+      "opening",
+      true,
+    ]);
+    const again = bench.read(withoutTags(WRITERS.pptx.write(deck, bench.context) as Uint8Array), "made.pptx");
+    expect(again.deck.slides).toHaveLength(deck.slides.length);
   });
 });

@@ -24,6 +24,13 @@ export const NOTHING_STANDS = {
   why: "no slide uses them, and Unitext keeps a layout with the slides that use it",
 };
 
+/** What the report says of a template without slides. */
+export const LAYOUTS_SHOWN = {
+  slide: null,
+  what: "a template without slides",
+  how: "each of its layouts is a slide; under “Design” a deck takes its look from here",
+};
+
 /** Joins names for a sentence. */
 export const joinWithAnd = (names: readonly string[]): string =>
   names.length > 1 ? `${names.slice(0, -1).join(", ")} and ${names.at(-1)}` : (names[0] ?? "");

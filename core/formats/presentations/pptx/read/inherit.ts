@@ -55,7 +55,11 @@ export class Inheritance {
   ) {}
 
   static of(pack: OpenedPackage, slidePath: string): Inheritance {
-    const layoutPath = pack.related(slidePath, "layout");
+    return Inheritance.ofLayout(pack, pack.related(slidePath, "layout"));
+  }
+
+  /** Returns what the slides of a layout inherit. */
+  static ofLayout(pack: OpenedPackage, layoutPath: string | undefined): Inheritance {
     const layout = layoutPath && pack.has(layoutPath) ? pack.tree(layoutPath) : undefined;
     const masterPath = layoutPath && pack.related(layoutPath, "master");
     const master = masterPath && pack.has(masterPath) ? pack.tree(masterPath) : undefined;

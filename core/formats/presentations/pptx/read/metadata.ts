@@ -40,7 +40,14 @@ export function readMetadata(
     presentation,
     kept,
     firstSlide,
-  }: { main: string; presentation: XmlElement; kept: unknown; firstSlide: string | undefined },
+    firstLayout,
+  }: {
+    main: string;
+    presentation: XmlElement;
+    kept: unknown;
+    firstSlide: string | undefined;
+    firstLayout: string | undefined;
+  },
 ): { metadata: DeckMetadata; codeFont?: string; families: string[] } {
   const size = child(presentation, "sldSz")?.attributes ?? {};
   const page = Page.safeParse({ width: Number(size.cx) / EMU, height: Number(size.cy) / EMU });
@@ -52,7 +59,7 @@ export function readMetadata(
   const base: DeckMetadata = {
     ...fresh,
     page: page.success ? page.data : fresh.page,
-    language: language.success ? language.data : guessLanguage(pack, firstSlide),
+    language: language.success ? language.data : guessLanguage(pack, firstSlide ?? firstLayout),
     properties: {
       title: cutText(said("title"), 500),
       author: cutText(said("creator"), 500),
@@ -69,16 +76,16 @@ export function readMetadata(
       families: [],
     };
   }
-  const inheritance = firstSlide ? Inheritance.of(pack, firstSlide) : undefined;
+  const inheritance = firstLayout ? Inheritance.ofLayout(pack, firstLayout) : undefined;
   const themePath = inheritance?.themePath ?? pack.related(main, "theme");
   if (!themePath || !pack.has(themePath)) return { metadata: base, families: [] };
   const theme = readTheme(pack.tree(themePath), inheritance?.master);
   return { metadata: { ...base, theme }, families: [theme.fonts.heading, theme.fonts.body] };
 }
 
-function guessLanguage(pack: OpenedPackage, firstSlide: string | undefined): string {
-  const found = firstSlide
-    ? /\blang="([A-Za-z]{2,3}(?:-[A-Za-z0-9]{2,8})*)"/.exec(new TextDecoder().decode(pack.bytes(firstSlide)))?.[1]
+function guessLanguage(pack: OpenedPackage, part: string | undefined): string {
+  const found = part
+    ? /\blang="([A-Za-z]{2,3}(?:-[A-Za-z0-9]{2,8})*)"/.exec(new TextDecoder().decode(pack.bytes(part)))?.[1]
     : undefined;
   return found ?? "en";
 }

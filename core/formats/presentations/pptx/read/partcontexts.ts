@@ -59,11 +59,16 @@ export class PartContexts {
     return must(this.layouts.get(layoutPath ?? ""));
   }
 
+  /** Returns what a slide inherits, by its path. */
   inheritance(path: string): Inheritance {
-    const layout = this.pack.related(path, "layout") ?? "";
+    return this.inheritanceOfLayout(this.pack.related(path, "layout"));
+  }
+
+  inheritanceOfLayout(path: string | undefined): Inheritance {
+    const layout = path ?? "";
     const known = this.layouts.get(layout)?.inheritance;
     if (known) return known;
-    const inheritance = Inheritance.of(this.pack, path);
+    const inheritance = Inheritance.ofLayout(this.pack, path);
     const map = {
       ...(child(inheritance.master, "clrMap")?.attributes ?? {}),
       ...(at(inheritance.layout, "clrMapOvr", "overrideClrMapping")?.attributes ?? {}),

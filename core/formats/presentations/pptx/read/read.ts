@@ -9,6 +9,7 @@ import {
   packageName,
   MACROS_LEFT,
   unsafeContent,
+  LAYOUTS_SHOWN,
   NOTHING_STANDS,
 } from "../../../shared/sourcepackage";
 import { standInFonts } from "../../shared/fonts";
@@ -52,11 +53,13 @@ class Reader {
     within("slides", paths.length, options.name);
     const tagsOf = isTagged(pack) ? (path: string) => readTags(pack, path) : () => new Map<string, unknown>();
     const tags = tagsOf(this.main);
+    const layouts = !tags.has(TAG.deck) && !paths.length ? this.layoutPaths(presentation) : [];
     const { metadata, codeFont, families } = readMetadata(pack, options, {
       main: this.main,
       presentation,
       kept: tags.get(TAG.deck),
       firstSlide: paths[0],
+      firstLayout: paths[0] === undefined ? layouts[0] : pack.related(paths[0], "layout"),
     });
     for (const family of families) parts.families.add(family);
     parts.language = metadata.language;
@@ -68,18 +71,22 @@ class Reader {
     paths.forEach((path, nth) => {
       parts.ids.set(path, must(ids[nth]));
     });
-    const slides = this.slides(paths, slideTags, this.sections(presentation, own), codeFont);
+    for (const path of layouts) parts.ids.set(path, options.newId());
+    const slides = layouts.length
+      ? this.layoutSlides(layouts)
+      : this.slides(paths, slideTags, this.sections(presentation, own), codeFont);
     const named = own === undefined ? undefined : (tags.get(TAG.deck) as { assets?: unknown } | null)?.assets;
     yield* inBatches(slides, {
       name: options.name,
-      count: paths.length,
+      count: layouts.length || paths.length,
       metadata,
       files: this.files,
       masters: () => parts.masters,
       styles: () => ({ ...metadata.styles, ...parts.styles }),
       importNamed: own === undefined ? undefined : sourceNames(this.files, named),
     });
-    if (own === undefined && !paths.length) parts.left.push(NOTHING_STANDS);
+    if (layouts.length) parts.adapted.push(LAYOUTS_SHOWN);
+    else if (own === undefined && !paths.length) parts.left.push(NOTHING_STANDS);
     parts.left.push(...pack.damaged.map(damagedPart));
     parts.adapted.push(...standInFonts(parts.families));
     return { adapted: parts.adapted, left: parts.left };
@@ -103,6 +110,27 @@ class Reader {
       if (hasSource && nth === paths.length - 1) this.addPackage(file);
       yield withHashes(withExistingLinks(slide, pathOf), file, (id) => pathOf.get(id));
     }
+  }
+
+  /** Reads the layouts of a template as slides, one by one. */
+  private *layoutSlides(paths: readonly string[]): Generator<Slide> {
+    const reader = new SlideReader(this.parts, this.options, undefined);
+    for (const [nth, path] of paths.entries()) yield reader.layoutSlide(path, nth + 1);
+  }
+
+  /** Returns the paths of the layouts of all masters, in their order. */
+  private layoutPaths(presentation: XmlElement): string[] {
+    const targets = (path: string, list: XmlElement | undefined): string[] => {
+      const relationships = this.pack.relationships(path);
+      return (list?.children ?? []).flatMap(({ attributes }) => {
+        const id = Object.entries(attributes).find(([key]) => key.endsWith(":id"))?.[1] ?? "";
+        const target = relationships.get(id)?.target;
+        return target && this.pack.has(target) ? [target] : [];
+      });
+    };
+    return targets(this.main, child(presentation, "sldMasterIdLst")).flatMap((master) =>
+      targets(master, child(this.pack.tree(master), "sldLayoutIdLst")),
+    );
   }
 
   /** Stores the file with the deck. */

@@ -227,6 +227,35 @@ export class SlideReader implements OwnFile {
     };
   }
 
+  /** Reads a layout as a slide whose title is the layout's name, for a template without slides. */
+  layoutSlide(path: string, number: number): Slide {
+    const tree = this.pack.tree(path);
+    const inheritance = this.parts.inheritanceOfLayout(path);
+    const shapes = shapesOf(tree).filter((shape) => placeholderRef(shape) !== undefined);
+    const common = {
+      id: must(this.parts.ids.get(path)),
+      parent: null,
+      arrangement: arrangementOf(undefined, inheritance, shapes),
+      notes: [],
+      hidden: false,
+    };
+    const {
+      sourcePart: _,
+      elements,
+      ...slide
+    } = this.foreignSlide(path, number, tree, shapes, inheritance, common, {});
+    const name = cutText(inheritance.layoutName, 300);
+    return {
+      ...slide,
+      elements: elements.map(({ sourceShape: __, ...element }) => {
+        const [line] = element.kind === "text" && element.slot === "title" && name ? element.text : [];
+        return (
+          line ? { ...element, text: [{ ...line, runs: [{ ...line.runs[0], text: name }] }] } : element
+        ) as Element;
+      }),
+    };
+  }
+
   /** Reads a shape written by Unitext as another program left it. */
   repainted(
     shape: XmlElement,
