@@ -13,7 +13,10 @@ import type { SlotPlace } from "./slots";
 
 /** What a slide's layout depends on beside the slide: the deck's metadata and the slide's number. */
 export interface SlideContext {
-  metadata: Pick<DeckMetadata, "page" | "theme" | "themes" | "language" | "regions" | "assets" | "masters" | "styles">;
+  metadata: Pick<
+    DeckMetadata,
+    "page" | "theme" | "themes" | "language" | "regions" | "properties" | "assets" | "masters" | "styles"
+  >;
   number: number;
   fonts: FontSet;
 }

@@ -1,4 +1,5 @@
 import {
+  regionWords,
   DESIGNS,
   elementTexts,
   type RichText,
@@ -36,8 +37,8 @@ class FaceCollector {
     this.families = new Set([heading, body, code, ...own].map(familyNamed));
     const { bullets = [], regions } = DESIGNS[metadata.theme.design];
     this.add(`${DIGITS}.,•–abc %·−-${bullets.join("")}`);
-    this.add(metadata.regions.footer, { bold: regions?.footer?.strong ?? false });
-    this.add(metadata.regions.header ?? "", { bold: regions?.header?.strong ?? false });
+    this.add(regionWords(metadata, "footer"), { bold: regions?.footer?.strong ?? false });
+    this.add(regionWords(metadata, "header"), { bold: regions?.header?.strong ?? false });
     if (regions?.number?.strong) this.add(DIGITS, { bold: true });
   }
 

@@ -1,4 +1,5 @@
 import {
+  regionWords,
   countsSlide,
   type Element,
   elementTexts,
@@ -207,8 +208,10 @@ export function regions(slide: Slide, { metadata, number }: SlideContext, settin
     return { kind: "text", element: null, role: region, lines: lines.slice(0, 1) };
   };
   return [
-    ...(metadata.regions.footer ? [line(metadata.regions.footer, "footer")] : []),
-    ...(metadata.regions.header ? [line(metadata.regions.header, "header")] : []),
+    ...(["footer", "header"] as const).flatMap((region) => {
+      const words = regionWords(metadata, region);
+      return words ? [line(words, region)] : [];
+    }),
     ...(metadata.regions.number ? [line(String(number), "number")] : []),
   ];
 }

@@ -11,6 +11,7 @@ export * from "./hash";
 export * from "./limits";
 export * from "./linevalues";
 export * from "./filelayouts";
+export * from "./regionwords";
 export * from "./look";
 export * from "./motion";
 export { must } from "./must";

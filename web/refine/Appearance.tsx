@@ -225,6 +225,9 @@ export function Appearance({
         <legend className="mb-2 font-semibold">On every slide</legend>
         <label className="mb-1 block" htmlFor="footer">
           Line at the foot
+          <span className="quiet block text-xs">
+            {"{title}, {author}, {event} and {date} stand for those of the deck"}
+          </span>
         </label>
         <input
           ref={footer}

@@ -1,4 +1,5 @@
 import {
+  regionWords,
   revealsOf,
   type Element,
   type Background,
@@ -127,7 +128,7 @@ export function pageProperties({ slide, metadata, theme, definitions, file }: Wo
       : {}),
     "presentation:background-visible": "true",
     "presentation:background-objects-visible": "true",
-    "presentation:display-footer": has("footer") || (shown && metadata.regions.footer) ? "true" : "false",
+    "presentation:display-footer": has("footer") || (shown && regionWords(metadata, "footer")) ? "true" : "false",
     "presentation:display-page-number": has("number") || (shown && metadata.regions.number) ? "true" : "false",
     "presentation:display-date-time": has("date") ? "true" : "false",
   };
@@ -230,7 +231,7 @@ export function masterXml(
   const { background, elements } = designMaster(arrangement, metadata);
   const theme = slideTheme({ arrangement }, { theme: metadata.theme });
   const { footer, header, number } = regionPlaces({ ...metadata, theme });
-  const shown = arrangement !== "opening" && arrangement !== "blank" && metadata.regions.header;
+  const shown = arrangement !== "opening" && arrangement !== "blank" && regionWords(metadata, "header");
   const fill = background
     ? backgroundAttributes(background, metadata, common.definitions, common.file)
     : { "draw:fill": "solid", "draw:fill-color": theme.colours.paper };

@@ -4,6 +4,7 @@ import { FooterDeclarations } from "./footers";
 import { metadataFields } from "./tags";
 import { boxesOf, slideTheme, slotPlaces } from "@unitext/core/layout";
 import {
+  regionWords,
   type ArrangementName,
   ARRANGEMENTS,
   type Comment,
@@ -109,7 +110,7 @@ export class Pages {
     this.masters = new StyleSheet(`${prefix}M`);
     this.definitions = new Definitions(prefix);
     this.parts = new PackageParts(deck.assets, options, isFree);
-    this.footers = new FooterDeclarations(prefix, this.metadata.regions.footer);
+    this.footers = new FooterDeclarations(prefix, regionWords(this.metadata, "footer"));
     const taken = new Set(deck.slides.flatMap((slide) => given(slide) ?? []));
     this.names = new Map(
       deck.slides.map((slide, nth) => {

@@ -12,6 +12,7 @@ import {
   themeOnField,
 } from "@unitext/core/layout";
 import {
+  regionWords,
   type ArrangementName,
   ARRANGEMENTS,
   type DeckMetadata,
@@ -186,12 +187,9 @@ export function regionShapes(
     return xml("a:lstStyle", {}, xml("a:lvl1pPr", { algn: sides[place.align] }, look));
   };
   const body = places ? insets("middle") : "";
-  const footer = metadata.regions.footer
-    ? xml(
-        "a:p",
-        {},
-        xml("a:r", {}, xml("a:rPr", { lang: metadata.language }), `<a:t>${escapeXml(metadata.regions.footer)}</a:t>`),
-      )
+  const words = regionWords(metadata, "footer");
+  const footer = words
+    ? xml("a:p", {}, xml("a:r", {}, xml("a:rPr", { lang: metadata.language }), `<a:t>${escapeXml(words)}</a:t>`))
     : '<a:p><a:endParaRPr lang="en"/></a:p>';
   const number = `<a:p><a:fld id="${NUMBER_FIELD}" type="slidenum"><a:rPr lang="en"/><a:t>‹#›</a:t></a:fld><a:endParaRPr lang="en"/></a:p>`;
   return (
@@ -227,7 +225,7 @@ function headerShape(metadata: DeckMetadata, { frame, align, size, font, strong,
     xml("a:solidFill", {}, srgb(colour)),
     xml("a:latin", { typeface: font === "heading" ? "+mj-lt" : "+mn-lt" }),
   );
-  const words = xml("a:r", {}, look, `<a:t>${escapeXml(metadata.regions.header ?? "")}</a:t>`);
+  const words = xml("a:r", {}, look, `<a:t>${escapeXml(regionWords(metadata, "header"))}</a:t>`);
   return xml(
     "p:sp",
     {},
@@ -272,7 +270,7 @@ export function layoutPart(
     regionPlaces({ ...metadata, theme }),
   );
   const header =
-    shown && metadata.regions.header ? headerShape(metadata, regionPlaces({ ...metadata, theme }).header) : "";
+    shown && regionWords(metadata, "header") ? headerShape(metadata, regionPlaces({ ...metadata, theme }).header) : "";
   const background = design.background || (theme === metadata.theme ? "" : backgroundOf(srgb(theme.colours.paper)));
   return (
     XML_HEAD +

@@ -1,4 +1,5 @@
 import {
+  regionWords,
   type SlotRole,
   type Element,
   type Footnote,
@@ -64,7 +65,7 @@ class SlideShapes {
     const hasRegions =
       slide.arrangement !== "opening" && slide.arrangement !== "blank" && slide.master === undefined && !slide.regions;
     const deckRegions = regionShapes(metadata, this.next, {
-      footer: hasRegions && metadata.regions.footer !== "",
+      footer: hasRegions && regionWords(metadata, "footer") !== "",
       number: hasRegions && metadata.regions.number,
     });
     return tree + footnotes + deckRegions;
