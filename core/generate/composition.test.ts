@@ -262,3 +262,29 @@ describe("a section of more slides than are kept waiting", () => {
     expect(slides.at(-1)?.textSize).toBeGreaterThan(1);
   });
 });
+
+describe("an opening slide", () => {
+  const front = (author: string) =>
+    `---\ntitle: The dunes\nsubtitle: A field guide to the sand of the bay\nauthor: ${author}\n---\n\n## Sand\n\n- It moves\n`;
+
+  it("has title, subtitle and author, also where text goes to the notes", () => {
+    const [opening] = slidesOf(front("Head of station"), { ...DOCUMENT_RULE, placement: "notes" });
+    expect(wordsOf(opening)).toEqual(["A field guide to the sand of the bay\nHead of station"]);
+  });
+
+  it("is one slide: lines that do not fit are in its notes", () => {
+    const many = Array.from({ length: 40 }, (_, nth) => `Member ${nth} of the team`).join(", ");
+    const [opening, next] = slidesOf(front(many));
+    expect([opening?.arrangement, next && nameOf(next)]).toEqual(["opening", "Sand"]);
+    expect(textOf(opening?.notes ?? [])).toContain("Member 39");
+  });
+});
+
+describe("a text without headings", () => {
+  it("has words on every slide, also where its sentences are no points", () => {
+    const terms =
+      "Available in the shed of the station, under the shelf with the posts and the flags of the last year and beside the boxes of the survey of the year before (see the plan), which nobody has opened since the storm of the winter and the flood that followed it in spring.";
+    const slides = slidesOf(Array.from({ length: 12 }, () => terms).join("\n\n"));
+    for (const slide of slides) expect(wordsOf(slide).join("").length + nameOf(slide).length).toBeGreaterThan(3);
+  });
+});

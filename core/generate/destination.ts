@@ -15,6 +15,7 @@ import {
 import { namesReferences } from "@unitext/core/text";
 import type { Draft, Flow } from "./draft";
 import { type Point, pointsOf, sentencesOf, trimToPoint } from "./points";
+import { subjectIn } from "./topics";
 
 /**
  * The text of a draft as it is placed: for each slide, what stays in its flow and what goes to its notes, and the
@@ -124,13 +125,21 @@ type Destination = (draft: Draft, language: string, choices: ReadonlyMap<string,
 
 const toSlide: Destination = ({ flow }) => ({ parts: [{ flow, notes: [] }], points: [] });
 
-/** Returns the best point of a text, which stands for it on a slide that has its text in the notes and no title. */
+/**
+ * Returns what stands for a text on a slide that has its text in the notes and no title: its best point, else its first
+ * sentence where that is not too long, else what it is about.
+ */
 function bestPoint(flow: readonly Flow[], language: string): Flow[] {
   const texts = flow.filter((item) => item.kind === "text");
   const prose = texts.flatMap(({ text }) => text.filter(isProse));
   const best = pointsOf(prose, language, new Map()).find(({ chosen }) => chosen);
-  return best
-    ? [{ kind: "text", text: [{ ...best.bullet, kind: "plain" }], lines: texts[0]?.lines.slice(0, 1) ?? [] }]
+  const [first] = prose;
+  const [sentence] = first ? sentencesOf(first, language) : [];
+  const isShort = sentence !== undefined && countWords(sentence.sentence) <= LONG_SENTENCE;
+  const about = first && subjectIn(first, language);
+  const runs = best?.bullet.runs ?? (isShort ? sentence.runs : about ? [run(about)] : undefined);
+  return runs
+    ? [{ kind: "text", text: [{ kind: "plain", level: 0, runs }], lines: texts[0]?.lines.slice(0, 1) ?? [] }]
     : [];
 }
 
@@ -218,6 +227,8 @@ const toBoth: Destination = (draft, language, choices) => {
     });
     close();
   }
+  const [only] = parts;
+  if (!title && only && parts.length === 1 && !only.flow.length) only.flow.push(...bestPoint(flow, language));
   return {
     parts: parts.map((part) => ({ ...part, notes: part.notes.map((paragraph) => without(paragraph, shown)) })),
     points: taken.map(({ bullet: _, ...point }) => point),
@@ -233,7 +244,9 @@ export function placeText(
   language: string,
   choices: ReadonlyMap<string, PointChoice>,
 ): PlacedText {
-  const { parts, points } = DESTINATIONS[rule.placement](draft, language, choices);
+  // The lines of the title page are no prose.
+  const placement = draft.mark.arrangement === "opening" ? "slide" : rule.placement;
+  const { parts, points } = DESTINATIONS[placement](draft, language, choices);
   const [first, ...rest] = parts as [PlacedText["parts"][number], ...PlacedText["parts"]];
   return {
     parts: isEmptyText(draft.notes) ? parts : [{ ...first, notes: [...first.notes, ...draft.notes] }, ...rest],

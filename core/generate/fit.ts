@@ -26,8 +26,8 @@ const noId = () => "x";
 /** Returns by how many points a composed slide overflows; 0 when everything fits. */
 function overflowOf(composed: Composed, context: FitContext): number {
   const { metadata, fonts, closely } = context;
-  const isOpener = composed.arrangement === "opening" || composed.arrangement === "section";
-  const isAlone = !isOpener && composed.slots.size === 0 && composed.flow.every(({ kind }) => kind === "text");
+  const isAlone =
+    !isOpener(composed) && composed.slots.size === 0 && composed.flow.every(({ kind }) => kind === "text");
   const least = isDense(composed.flow) ? "dense" : isAlone ? "alone" : "beside";
   const shown = closely && least === "dense" ? metadata : readable(metadata, least);
   return overflowOfSlide(slideOf({ ...composed, notes: [] }, "x", counter(), metadata.layouts), {
@@ -277,6 +277,21 @@ function withShortTitle(composed: Composed, title: RichText, context: FitContext
   return { ...composed, title: short, notes: [...title.map((paragraph) => ({ ...paragraph })), ...notes] };
 }
 
+const isOpener = ({ arrangement }: Composed): boolean => arrangement === "opening" || arrangement === "section";
+
+/** Moves the last lines of an opener that has too many to its notes: it is one slide. */
+function withFewLines(opener: Composed, context: FitContext): Composed {
+  const lines = opener.flow.flatMap((item) => (item.kind === "text" ? item.text.map((line) => ({ item, line })) : []));
+  const having = (count: number): Composed => ({
+    ...opener,
+    flow: lines.slice(0, count).map(({ item, line }) => ({ ...item, text: [line], lines: item.lines.slice(0, 1) })),
+    notes: [...lines.slice(count).map(({ line }) => line), ...opener.notes],
+  });
+  let count = lines.length;
+  while (count > 0 && overflowOf(having(count), context) > 0) count -= 1;
+  return having(count);
+}
+
 const isWords = (item: Flow) => item.kind === "text" || ["table", "code"].includes(item.content.kind);
 
 /** Returns a flow item as notes say it; pictures, charts and diagrams say nothing. */
@@ -320,6 +335,8 @@ export function fitComposition(
     say("The heading is longer than a title can be; the title has its beginning, the notes have all of it.");
     if (overflowOf(whole, context) === 0) return [whole];
   }
+  const isText = whole.slots.size === 0 && whole.flow.every(({ kind }) => kind === "text");
+  if (isOpener(whole) && isText) return [withFewLines(whole, context)];
   if (whole.slots.size) say("The columns do not fit side by side; they are placed one after the other.");
   const flow = [...whole.flow, ...[...whole.slots.values()].flat()];
   const pages = paginated(whole, flow, context, line, problems);

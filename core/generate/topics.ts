@@ -85,6 +85,10 @@ function nounsOf(paragraph: Paragraph, language: string): string[] {
   return ["PROPN", "NOUN"].flatMap((wanted) => words.filter(({ tag }) => tag === wanted).map(({ text }) => text));
 }
 
+/** Returns what a paragraph is about, in a word or a few. */
+export const subjectIn = (paragraph: Paragraph, language: string): string | undefined =>
+  subjectOf(paragraph, language) ?? compoundIn(paragraph, language) ?? nounsOf(paragraph, language)[0];
+
 /** Returns the first line of code where it is a label, such as “IDLE/any”, and no statement. */
 const labelOf = (code: string): string | undefined =>
   /^(?!\s)(?=.*[A-Za-z]{2})([\w/ -]{3,30}):?$/.exec(code.split("\n")[0]?.trimEnd() ?? "")?.[1];

@@ -62,6 +62,18 @@ describe("the title page of a document", () => {
     expect(page(...outline).left).toHaveLength(42);
   });
 
+  it("ends where the text begins, which stands below its title", () => {
+    const guide = [
+      text("Dunes of the bay", "centre"),
+      text("Field guide, version 2"),
+      text("Sand moves. Grass holds it."),
+    ];
+    expect(page(...guide, heading("Sand"))).toMatchObject({
+      front: { title: "Dunes of the bay", subtitle: "Field guide, version 2" },
+      left: ["Dunes of the bay", "Sand moves. Grass holds it.", "Sand"],
+    });
+  });
+
   it("leaves out a table of contents that was typed, and says so", () => {
     const contents = [heading("Contents"), text("Sand 3"), text("Wind ... 7"), text("Water 12")];
     expect(page(heading("Dunes"), text("On sand."), ...contents, heading("Sand"), text("It moves."))).toEqual({
@@ -105,6 +117,18 @@ function read(body: string, styles?: string) {
     kinds: blocks.map(({ kind }) => kind),
   };
 }
+
+describe("a web page", () => {
+  const front = (title: string) => {
+    const html = `<html><head><title>${title}</title></head><body><h1>Files</h1><p>They are kept.</p></body></html>`;
+    return readSource(strToU8(html), "a.html", "html").manuscript.front.title;
+  };
+
+  it("has the title of its first heading, without the name of its site", () => {
+    expect(front("Files &#8212; Field guide")).toBe("Files");
+    expect(front("Field guide &#8212; Marram &amp; Bay")).toBe("Field guide — Marram & Bay");
+  });
+});
 
 describe("an .odt of another program", () => {
   it("has pictures on pages at the end of their page (OpenDocument 1.3, text:anchor-page-number)", () => {

@@ -1,6 +1,6 @@
-import { countWords, cutText, paragraphText, type Run, textOf } from "@unitext/core/model";
+import { countWords, cutText, paragraphText, plainText, type Run, textOf } from "@unitext/core/model";
 import type { Block, FrontMatter } from "@unitext/core/text";
-import type { DocumentRead } from "../shared/document/document";
+import { CONTENTS, type DocumentRead } from "../shared/document/document";
 
 /** What a heading of a title page says that is not the name of a chapter: an author, a version, a date. */
 const IMPRINT =
@@ -22,7 +22,14 @@ const isLines = (block: Block): block is Block & { kind: "text" } =>
 /** Returns the front matter of a document with a title and the lines of its title page, which the opening slide shows. */
 function withLines(front: FrontMatter, title: string, lines: readonly string[]): FrontMatter {
   const author = lines.find((line) => BY.test(line));
-  const others = lines.filter((line) => line !== author && line !== front.author && line !== front.date);
+  const others = lines
+    .filter((line) => line !== author && line !== front.author && line !== front.date)
+    // “Field guide, version 2” under “Field guide” says the version.
+    .map((line) => line.replace(title, "").replace(/^[\s,.:–—-]+/, ""))
+    .filter(
+      (line, nth, all) =>
+        keyOf(line).length > 3 && !all.slice(0, nth).some((other) => keyOf(other).endsWith(keyOf(line))),
+    );
   if (!others.length) return { ...front, title: cutText(title, 500), ...(author ? { subtitle: author } : {}) };
   return {
     ...front,
@@ -34,30 +41,39 @@ function withLines(front: FrontMatter, title: string, lines: readonly string[]):
 
 const isStrong = ({ marks }: Run): boolean => marks?.includes("strong") ?? false;
 
-/** Takes the short lines before the first heading as a title page; undefined where there are none. */
-function linesAsTitlePage(document: DocumentRead): DocumentRead | undefined {
-  const { blocks, front } = document;
+/** Returns the blocks before the first heading: the lines and pictures of a title page, and the text that follows them. */
+function leadOf(blocks: readonly Block[]): { page: Block[]; text: Block[]; end: number } {
   const end = blocks.findIndex(({ kind }) => kind === "heading");
   const lead = blocks.slice(0, Math.max(0, end));
-  const pictures = lead.filter(({ kind }) => kind === "picture");
-  const lines = lead.flatMap((block) => (isLines(block) ? block.text : []));
-  const isPage =
-    lead.length > 0 &&
-    lead.every((block) => block.kind === "picture" || isLines(block)) &&
-    lines.length <= MOST.lines &&
-    countWords(textOf(lines)) <= MOST.words;
-  if (!isPage) return undefined;
+  const first = lead.findIndex((block) => block.kind !== "picture" && !isLines(block));
+  const count = first < 0 ? lead.length : first;
+  return { page: lead.slice(0, count), text: lead.slice(count), end };
+}
+
+/**
+ * Takes the short lines before the first heading as a title page; undefined where there are none. Text that follows them is
+ * below the title.
+ */
+function linesAsTitlePage(document: DocumentRead): DocumentRead | undefined {
+  const { blocks, front } = document;
+  const { page, text, end } = leadOf(blocks);
+  const pictures = page.filter(({ kind }) => kind === "picture");
+  const lines = page.flatMap((block) => (isLines(block) ? block.text : []));
+  if (!page.length || lines.length > MOST.lines || countWords(textOf(lines)) > MOST.words) return undefined;
   const named = keyOf(front.title ?? "");
   const heading = blocks[end];
   const ofHeading = heading?.kind === "heading" && heading.depth === 1 ? textOf(heading.text) : "";
   const words = lines.map(paragraphText);
-  const isNamed = (text: string) => named !== "" && keyOf(text) === named;
+  const isNamed = (line: string) => named !== "" && keyOf(line) === named;
   const known = words.find(isNamed) ?? (isNamed(ofHeading) ? front.title : undefined);
   // One plain line before a heading may be anything.
   const isTitle = lines.length > 1 || lines.some(({ align, runs }) => align === "centre" || runs.every(isStrong));
   const title = known ?? (isTitle ? words[0] : undefined);
   if (!title) return undefined;
-  const isRepeated = keyOf(ofHeading) === keyOf(title);
+  const isRepeated = heading !== undefined && keyOf(ofHeading) === keyOf(title);
+  const { from, to } = page[0] ?? { from: 1, to: 1 };
+  const asHeading: Block = { kind: "heading", depth: 1, text: plainText(title), from, to };
+  const below = [...pictures, ...text];
   return {
     ...document,
     front: withLines(
@@ -65,9 +81,11 @@ function linesAsTitlePage(document: DocumentRead): DocumentRead | undefined {
       title,
       words.filter((line) => keyOf(line) !== keyOf(title)),
     ),
-    // The pictures of the title page follow it, under its title where that is also the first heading.
-    blocks:
-      isRepeated && heading ? [heading, ...pictures, ...blocks.slice(end + 1)] : [...pictures, ...blocks.slice(end)],
+    blocks: [
+      ...(isRepeated ? [heading] : text.length ? [asHeading] : []),
+      ...below,
+      ...blocks.slice(isRepeated ? end + 1 : end),
+    ],
   };
 }
 
@@ -90,8 +108,6 @@ function headingsAsTitlePage(document: DocumentRead): DocumentRead {
   };
 }
 
-const CONTENTS =
-  /^(?:table of )?contents$|^inhalt(?:sverzeichnis)?$|^índice(?: general)?$|^contenido$|^sommaire$|^table des matières$/i;
 /** The share of the lines of a table of contents that end in the number of a page, at least. */
 const NUMBERED = 0.8;
 
@@ -118,6 +134,13 @@ function withoutTypedContents(document: DocumentRead): DocumentRead {
  * and leaves out a table of contents that was typed.
  */
 export function withTitlePage(document: DocumentRead): DocumentRead {
-  const plain = withoutTypedContents(document);
+  const typed = withoutTypedContents(document);
+  // The table itself is left out by the readers.
+  const isBareContents = (block: Block, next: Block | undefined) =>
+    block.kind === "text" && CONTENTS.test(textOf(block.text).trim()) && next?.kind === "heading";
+  const plain = {
+    ...typed,
+    blocks: typed.blocks.filter((block, nth) => !isBareContents(block, typed.blocks[nth + 1])),
+  };
   return linesAsTitlePage(plain) ?? headingsAsTitlePage(plain);
 }

@@ -1,6 +1,6 @@
 import { cutText, Language, must, textOf } from "@unitext/core/model";
 import { type Block, htmlBlocks } from "@unitext/core/text";
-import { type DocumentRead, emptyDocument } from "../../shared/document/document";
+import { CONTENTS, type DocumentRead, emptyDocument } from "../../shared/document/document";
 import { fromBase64 } from "../../shared/archive";
 import { mathmlTex } from "../../shared/math";
 
@@ -43,8 +43,6 @@ function taken(blocks: readonly Block[], document: DocumentRead): Block[] {
   });
 }
 
-const CONTENTS = /^(?:(?:table of )?contents|inhalt(?:sverzeichnis)?|índice|table des matières)$/i;
-
 /** Leaves out the heading of a table of contents, whose links are not read. */
 const withoutEmptyContents = (blocks: readonly Block[]): Block[] =>
   blocks.filter(
@@ -54,26 +52,31 @@ const withoutEmptyContents = (blocks: readonly Block[]): Block[] =>
       (blocks[nth + 1] !== undefined && blocks[nth + 1]?.kind !== "heading"),
   );
 
+/** Returns a text of HTML without tags with its character references decoded. */
+const entitiesDecoded = (text: string): string =>
+  htmlBlocks(`<p>${text}</p>`)
+    .map((block) => ("text" in block ? textOf(block.text) : ""))
+    .join(" ");
+
+/** Returns the title of a page: its first heading of level 1, where the page's own title only adds the name of its site. */
+function titleOf(title: string, blocks: readonly Block[]): string {
+  const first = blocks.find((block) => block.kind === "heading");
+  const heading = first?.kind === "heading" && first.depth === 1 ? textOf(first.text).trim() : "";
+  return heading !== "" && title.startsWith(heading) ? heading : title;
+}
+
 /** Reads an HTML page, or HTML from the clipboard: headings, lists, tables, pictures, links, footnotes, formulas. */
 export function readHtml(html: string): DocumentRead {
   const document = emptyDocument();
   const title = /<title[^>]*>([\s\S]*?)<\/title>/i.exec(html)?.[1]?.replace(/\s+/g, " ").trim();
   const language = Language.safeParse(attribute(html, "html", "lang") ?? "");
   const author = /<meta[^>]+name\s*=\s*["']author["'][^>]*content\s*=\s*["']([^"']+)["']/i.exec(html)?.[1];
-  const plain = (text: string) =>
-    text
-      .replace(/&amp;/g, "&")
-      .replace(/&lt;/g, "<")
-      .replace(/&gt;/g, ">")
-      .replace(/&quot;/g, '"')
-      .replace(/&#39;|&apos;/g, "'")
-      .replace(/&nbsp;/g, " ");
-  if (title) document.front.title = plain(title);
-  if (author) document.front.author = plain(author);
+  if (author) document.front.author = entitiesDecoded(author);
   if (language.success) document.front.language = language.data;
   const body = /<body[^>]*>([\s\S]*?)(<\/body>|$)/i.exec(html)?.[1] ?? html;
   // Word processors mark their clipboard content with comments.
   const fragment = /<!--StartFragment-->([\s\S]*?)<!--EndFragment-->/.exec(body)?.[1] ?? body;
   document.blocks = taken(withoutEmptyContents(htmlBlocks(fragment, mathmlTex)), document);
+  if (title) document.front.title = titleOf(entitiesDecoded(title), document.blocks);
   return document;
 }

@@ -86,6 +86,10 @@ export function sampleOf(blocks: readonly Block[]): string {
   return sample;
 }
 
+/** The heading of a table of contents. */
+export const CONTENTS =
+  /^(?:(?:table of )?contents|inhalt(?:sverzeichnis)?|índice(?: general)?|contenido|sommaire|table des matières)$/i;
+
 /** The number of texts by which a document is sampled. */
 const SAMPLE = 600;
 
