@@ -14,7 +14,9 @@ test("a deck from a file gets pages of another shape, and of a size of one's own
   await bring(page, "shape.pptx", readFileSync(join(content, "quay-in-autumn.pptx")));
   await refine(page, 5);
   const before = await deckOf(page);
+  await page.getByRole("button", { name: "Deck", exact: true }).click();
   await page.getByRole("button", { name: "4:3" }).click();
+  await page.getByRole("button", { name: "Done" }).click();
   await kept(page);
   const after = await deckOf(page);
   expect(after.page).toEqual({ width: 720, height: 540 });
@@ -25,6 +27,7 @@ test("a deck from a file gets pages of another shape, and of a size of one's own
   await kept(page);
   expect(await deckOf(page)).toMatchObject({ page: before.page, slides: before.slides });
 
+  await page.getByRole("button", { name: "Deck", exact: true }).click();
   await page.getByRole("textbox", { name: /^Width/ }).fill("20");
   await page.keyboard.press("Enter");
   await kept(page);

@@ -63,7 +63,9 @@ test("the whole story with the keyboard alone", async ({ page }) => {
   await expect(designs.getByText("Chalk: a printed page")).toBeVisible();
   await page.keyboard.press("Enter");
   await expect(designs).toBeHidden();
+  await press(page, page.getByRole("button", { name: "Deck", exact: true }));
   await press(page, page.getByRole("button", { name: "4:3" }));
+  await page.keyboard.press("Escape");
   await kept(page);
   const before = await stored(page);
   expect([before.deck.theme.name, before.deck.page.width]).toEqual(["Chalk", 720]);
@@ -156,7 +158,9 @@ test("the whole story with the mouse", async ({ page }) => {
   await page.getByRole("button", { name: "Design", exact: true }).click();
   await page.getByText("Night watch", { exact: true }).click();
   await page.getByRole("button", { name: "Use this design" }).click();
+  await page.getByRole("button", { name: "Deck", exact: true }).click();
   await page.getByRole("button", { name: "16:10" }).click();
+  await page.getByRole("button", { name: "Done" }).click();
   await kept(page);
   const { deck } = await stored(page);
   expect(deck).toMatchObject({ theme: { name: "Night watch" }, page: { height: 600 } });

@@ -215,6 +215,7 @@ test("the language of a deck is set, its slides follow it, and what is no langua
   const made = await page.request.post("/api/decks", { data: { title: "Levels", text: TEXT } });
   const { id } = await made.json();
   await page.goto(`/decks/${id}/refine`);
+  await page.getByRole("button", { name: "Deck", exact: true }).click();
   const field = page.getByLabel("Language", { exact: false }).last();
   await field.fill("not a language");
   await field.blur();
@@ -225,6 +226,7 @@ test("the language of a deck is set, its slides follow it, and what is no langua
   await expect(page.locator("svg.slide-drawing").first()).toHaveAttribute("data-direction", "rtl");
   await kept(page);
   expect((await deckOf(page)).language).toBe("ar");
+  await page.getByRole("button", { name: "Done" }).click();
   await page.getByRole("button", { name: "Undo", exact: true }).first().click();
   await expect(page.locator("svg.slide-drawing").first()).toHaveAttribute("data-direction", "ltr");
 });

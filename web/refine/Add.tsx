@@ -1,3 +1,18 @@
+import {
+  ArrowRight,
+  ChartColumn,
+  Circle,
+  Image,
+  type LucideIcon,
+  MessageSquare,
+  Minus,
+  Sheet,
+  Square,
+  SquareRoundCorner,
+  Star,
+  Table2,
+  Type,
+} from "lucide-react";
 import { type Element, type Geometry, plainText } from "@unitext/core/model";
 import { inKind } from "@unitext/core/edit";
 import { nanoid } from "nanoid";
@@ -9,13 +24,13 @@ import { PutOnSlide } from "../sources/PutOnSlide";
 import { useSources } from "../sources/useSources";
 import type { Acts } from "./selection";
 
-const FORMS: [string, Geometry][] = [
-  ["Box", { preset: "rect" }],
-  ["Round box", { preset: "roundRect" }],
-  ["Circle", { preset: "ellipse" }],
-  ["Arrow", { preset: "rightArrow" }],
-  ["Callout", { preset: "wedgeRoundRectCallout" }],
-  ["Star", { preset: "star5" }],
+const FORMS: [label: string, icon: LucideIcon, geometry: Geometry][] = [
+  ["Box", Square, { preset: "rect" }],
+  ["Round box", SquareRoundCorner, { preset: "roundRect" }],
+  ["Circle", Circle, { preset: "ellipse" }],
+  ["Arrow", ArrowRight, { preset: "rightArrow" }],
+  ["Callout", MessageSquare, { preset: "wedgeRoundRectCallout" }],
+  ["Star", Star, { preset: "star5" }],
 ];
 
 /** Adds a new element in the middle of the slide. */
@@ -62,21 +77,30 @@ export function Add({ acts, slide }: { acts: Acts; slide: string }) {
       session.notify(`${given.name}: ${(error as Error).message}`);
     }
   }
-  const button = (label: string, act: () => void) => (
-    <button key={label} type="button" className="btn btn-xs" onClick={act}>
+  const button = (label: string, Icon: LucideIcon, act: () => void) => (
+    <button
+      key={label}
+      type="button"
+      className="btn btn-xs h-auto flex-col gap-0.5 px-0 py-1 font-normal"
+      title={`Puts ${label.replace(" …", "").toLowerCase()} on the slide`}
+      onClick={act}
+    >
+      <Icon size={16} aria-hidden="true" />
       {label}
     </button>
   );
   return (
-    <fieldset className="mb-5">
+    <fieldset className="mb-3">
       {putting && sources?.[0] && (
         <PutOnSlide source={sources[0]} sources={sources} slide={slide} onClose={() => setPutting(false)} />
       )}
       <legend className="mb-2 font-semibold">Add to the slide</legend>
-      <div className="grid grid-cols-3 gap-1">
-        {button("Text", () => add({ kind: "text", frame: middle(320, 80), text: plainText("Text") }, "Added text"))}
-        {button("Picture", () => file.current?.click())}
-        {button("Table", () =>
+      <div className="grid grid-cols-4 gap-1">
+        {button("Text", Type, () =>
+          add({ kind: "text", frame: middle(320, 80), text: plainText("Text") }, "Added text"),
+        )}
+        {button("Picture", Image, () => file.current?.click())}
+        {button("Table", Table2, () =>
           add(
             {
               kind: "table",
@@ -92,7 +116,7 @@ export function Add({ acts, slide }: { acts: Acts; slide: string }) {
             "Added a table",
           ),
         )}
-        {button("Chart", () =>
+        {button("Chart", ChartColumn, () =>
           add(
             {
               kind: "chart",
@@ -104,8 +128,8 @@ export function Add({ acts, slide }: { acts: Acts; slide: string }) {
             "Added a chart",
           ),
         )}
-        {sources?.[0] && button("Cells …", () => setPutting(true))}
-        {button("Line", () =>
+        {sources?.[0] && button("Cells …", Sheet, () => setPutting(true))}
+        {button("Line", Minus, () =>
           add(
             {
               kind: "shape",
@@ -117,8 +141,8 @@ export function Add({ acts, slide }: { acts: Acts; slide: string }) {
             "Added a line",
           ),
         )}
-        {FORMS.map(([label, geometry]) =>
-          button(label, () =>
+        {FORMS.map(([label, Icon, geometry]) =>
+          button(label, Icon, () =>
             add(
               {
                 kind: "shape",

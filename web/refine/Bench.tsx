@@ -84,7 +84,7 @@ export function Bench({ slide, number }: { slide: Slide; number: number }) {
   return (
     <div className="flex h-full">
       {press !== undefined && <style nonce={styleNonce}>{MOTION_CSS}</style>}
-      <div className="min-w-0 flex-1 overflow-auto p-4">
+      <div className="min-w-0 flex-1 overflow-auto px-2 py-2">
         <Stage
           ref={stage}
           slide={slide}
@@ -117,7 +117,7 @@ export function Bench({ slide, number }: { slide: Slide; number: number }) {
       </div>
       <aside
         aria-label={chosen.length ? "Selection" : "Appearance"}
-        className="hairline bg-base-200 w-72 shrink-0 overflow-auto border-l p-4 text-sm [&_.btn:not(.btn-primary):not(:disabled)]:border-base-300 [&_.btn:not(.btn-primary):not(:disabled)]:bg-base-100"
+        className="hairline bg-base-200 w-64 shrink-0 overflow-auto border-l p-3 text-sm [&_.btn:not(.btn-primary):not(:disabled)]:border-base-300 [&_.btn:not(.btn-primary):not(:disabled)]:bg-base-100"
         data-selected={chosen.length ? "" : undefined}
       >
         {chosen.length ? (

@@ -54,7 +54,7 @@ export function Stage(props: Props) {
       role="group"
       aria-label={`Slide ${number}`}
       className="hairline relative mx-auto w-full border"
-      style={{ maxWidth: `calc((100vh - 26rem) * ${deck.page.width / deck.page.height})`, minWidth: 420 }}
+      style={{ maxWidth: `calc((100vh - 18rem) * ${deck.page.width / deck.page.height})`, minWidth: 420 }}
       data-stage
       onKeyDown={props.onKeyDown}
       onPointerDown={(event) => event.target === event.currentTarget && onChoose([])}
