@@ -6,9 +6,9 @@ import { root } from "./prepare.mjs";
 
 const watch = process.argv.includes("--watch");
 
-/** Our own packages, and one that is installed where only our own find it. */
+/** Our own packages, and one that is installed inside `core`, where other packages do not find it. */
 const OURS = /^(@unitext\/|emf-converter$)/;
-/** Packages with programs or data of their own, which are found only where they are installed. */
+/** Packages with binaries or data files, which are found only in their own folder. */
 const INSTALLED = /^(@napi-rs\/|@resvg\/|harfbuzzjs|pdfkit|wink-)/;
 /** A plugin that leaves packages outside a bundle. */
 const outside = (isOutside) => ({

@@ -139,10 +139,10 @@ function hasHiddenVerb(sentence: string, tokens: readonly Token[]): boolean {
   });
 }
 
-/** The share of letters among the signs of a sentence, below which it is a dump, a rule or an address. */
+/** The least share of letters among the characters of a sentence; below it are dumps of data, rules and addresses. */
 const LETTERS = 0.7;
 
-/** Whether a text is made of words, and is no aside in brackets, question, or list that trails off. */
+/** Whether a text is made of words, and is not in brackets, a question, or a list that trails off. */
 function isProse(text: string): boolean {
   const signs = text.replace(/\s+/g, "");
   const letters = signs.replace(/[^\p{L}\p{M}]+/gu, "").length;

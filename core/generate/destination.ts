@@ -244,7 +244,7 @@ export function placeText(
   language: string,
   choices: ReadonlyMap<string, PointChoice>,
 ): PlacedText {
-  // The lines of the title page are no prose.
+  // The lines of the title page are shown as they are.
   const placement = draft.mark.arrangement === "opening" ? "slide" : rule.placement;
   const { parts, points } = DESTINATIONS[placement](draft, language, choices);
   const [first, ...rest] = parts as [PlacedText["parts"][number], ...PlacedText["parts"]];

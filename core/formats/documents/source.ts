@@ -62,7 +62,7 @@ const isMarkdown = (text: string) => isTyped(text) || /^#{1,6} \S/m.test(text);
 /** The parts of a rule that were asked for; the rest is chosen to suit the source. */
 export type AskedRule = Partial<BreakRule>;
 
-/** So many characters tell a language for certain, if it is one of these, which no other resembles (common practice, no source). */
+/** A text of at least so many characters in one of these languages is recognised with certainty (common practice, no source). */
 const CLEAR = 1500;
 const CERTAIN: ReadonlySet<string> = new Set(["en", "de", "fr", "es", "it", "nl", "pl", "fi", "hu", "tr", "el", "ru"]);
 

@@ -8,12 +8,12 @@ const IMPRINT =
 /** A title page has at most so many headings, lines, words on a line, and words in all (common practice, no source). */
 const MOST = { headings: 5, lines: 10, line: 16, words: 60 } as const;
 
-/** Comes before the name of an author. */
+/** The word before the name of an author. */
 const BY = /^(?:by|von|par|por)\s+(?=\p{Lu})/iu;
 
 const keyOf = (text: string): string => text.toLowerCase().replace(/[^\p{L}\d]+/gu, "");
 
-/** Whether a block is short lines, as on a title page, and no text. */
+/** Whether a block consists of short lines, as on a title page, and not of sentences. */
 const isLines = (block: Block): block is Block & { kind: "text" } =>
   block.kind === "text" &&
   block.text.every((paragraph) => paragraph.kind === "plain" && countWords(paragraphText(paragraph)) <= MOST.line) &&
