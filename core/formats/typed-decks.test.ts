@@ -243,17 +243,39 @@ describe.each(["pptx", "odp"] as const)("a deck that was typed, in a .%s as anot
   });
 });
 
-describe.each(["pptx", "odp"] as const)("a .%s without slides", (format) => {
-  it("gives its page and its colours, and says that unused layouts are left out", () => {
-    const empty: Deck = {
-      ...emptyDeck("d", "House style"),
-      page: { width: 720, height: 540 },
-      theme: THEMES.nightwatch,
-    };
-    const bytes = WRITERS[format].write(empty, bench.context) as Uint8Array;
-    expect(bench.read(bytes, `deck.${format}`).left).toEqual([]);
-    const { deck: read, left } = bench.read(withoutTags(bytes), `deck.${format}`);
-    expect([read.slides, read.page]).toEqual([[], { width: 720, height: 540 }]);
+describe("a presentation without slides", () => {
+  const empty: Deck = {
+    ...emptyDeck("d", "House style"),
+    page: { width: 720, height: 540 },
+    theme: THEMES.nightwatch,
+  };
+  const written = (format: "pptx" | "odp") => WRITERS[format].write(empty, bench.context) as Uint8Array;
+
+  it.each(["pptx", "odp"] as const)("of our own stays empty in a .%s", (format) => {
+    const { deck, left } = bench.read(written(format), `deck.${format}`);
+    expect([deck.slides, left]).toEqual([[], []]);
+  });
+
+  it("in a .pptx gives its page and its colours, and shows its layouts", () => {
+    const { deck, adapted, left } = bench.read(withoutTags(written("pptx")), "deck.pptx");
+    expect(deck.page).toEqual({ width: 720, height: 540 });
+    expect(deck.theme.colours.paper).toBe(THEMES.nightwatch.colours.paper);
+    expect(deck.slides.slice(0, 3).map(({ arrangement }) => arrangement)).toEqual(["opening", "section", "points"]);
+    expect([left, adapted]).toEqual([
+      [],
+      [
+        {
+          slide: null,
+          what: "a template without slides",
+          how: expect.stringContaining("each of its layouts is a slide"),
+        },
+      ],
+    ]);
+  });
+
+  it("in an .odp gives its page, and says that its layouts are left out", () => {
+    const { deck, left } = bench.read(withoutTags(written("odp")), "deck.odp");
+    expect([deck.slides, deck.page]).toEqual([[], { width: 720, height: 540 }]);
     expect(left).toContainEqual({
       slide: null,
       what: "its masters and layouts",
