@@ -10,6 +10,12 @@ import { ErrorPage } from "./shell/ErrorPage";
 // it may not; the page must never block for longer than 50.
 Object.defineProperty(navigator, "scheduling", { value: undefined });
 
+// A file that is dropped where no place takes it does not replace the page.
+for (const kind of ["dragover", "drop"])
+  window.addEventListener(kind, (event) => {
+    if ((event as DragEvent).dataTransfer?.types.includes("Files")) event.preventDefault();
+  });
+
 // Names of decks and slides may be in any script; the faces are declared once the page is at rest.
 setTimeout(() => void import("./shell/otherscripts").then((module) => module.declareOtherScripts()), 1500);
 

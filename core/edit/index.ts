@@ -18,6 +18,7 @@ export {
 } from "./rebase";
 export { inKind, type LookKind, makeAllSo, takeKindBack } from "./kinds";
 export { putLook, rearrangeIn } from "./look";
+export { putPicture } from "./pictures";
 export * from "./replace";
 export * from "./sourcelist";
 export { putTheme } from "./theme";

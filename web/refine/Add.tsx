@@ -17,8 +17,6 @@ import { type Element, type Geometry, plainText } from "@unitext/core/model";
 import { inKind } from "@unitext/core/edit";
 import { nanoid } from "nanoid";
 import { useRef, useState } from "react";
-import { post } from "../api/client";
-import { Picture } from "@unitext/server/api";
 import { useDeck } from "../deck/DeckContext";
 import { PutOnSlide } from "../sources/PutOnSlide";
 import { useSources } from "../sources/useSources";
@@ -33,9 +31,17 @@ const FORMS: [label: string, icon: LucideIcon, geometry: Geometry][] = [
   ["Star", Star, { preset: "star5" }],
 ];
 
-/** Adds a new element in the middle of the slide. */
-export function Add({ acts, slide }: { acts: Acts; slide: string }) {
-  const { deck, session } = useDeck();
+/** Adds a new element: a picture where there is room for it, anything else in the middle of the slide. */
+export function Add({
+  acts,
+  slide,
+  onPictures,
+}: {
+  acts: Acts;
+  slide: string;
+  onPictures: (files: readonly File[]) => void;
+}) {
+  const { deck } = useDeck();
   const { sources } = useSources();
   const [putting, setPutting] = useState(false);
   const file = useRef<HTMLInputElement>(null);
@@ -50,33 +56,6 @@ export function Add({ acts, slide }: { acts: Acts; slide: string }) {
   const add = (element: Record<string, unknown>, words: string) =>
     acts.add(inKind({ id: nanoid(10), slot: null, ...element } as Element, deck.theme), words);
   const cell = (text: string) => ({ text: plainText(text) });
-  async function bring(given: File) {
-    try {
-      const found = await post(
-        `/decks/${deck.id}/pictures?name=${encodeURIComponent(`pictures/${given.name.replace(/\s+/g, "-")}`)}`,
-        given,
-        Picture,
-      );
-      const { name, sha256, mediaType } = found;
-      session.apply(
-        { kind: "setAsset", name, asset: { sha256, mediaType, width: found.width, height: found.height } },
-        { quiet: true },
-      );
-      // Pictures are far too large at first: they get a size that leaves room beside them.
-      const share = Math.min(1, (width * 0.5) / found.width, (height * 0.6) / found.height);
-      add(
-        {
-          kind: "picture",
-          source: name,
-          alt: given.name.replace(/\.[^.]*$/, ""),
-          frame: middle(Math.round(found.width * share), Math.round(found.height * share)),
-        },
-        "Added a picture",
-      );
-    } catch (error) {
-      session.notify(`${given.name}: ${(error as Error).message}`);
-    }
-  }
   const button = (label: string, Icon: LucideIcon, act: () => void) => (
     <button
       key={label}
@@ -165,7 +144,7 @@ export function Add({ acts, slide }: { acts: Acts; slide: string }) {
         onChange={({ target }) => {
           const [given] = target.files ?? [];
           target.value = "";
-          if (given) void bring(given);
+          if (given) onPictures([given]);
         }}
       />
     </fieldset>

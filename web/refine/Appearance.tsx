@@ -12,10 +12,12 @@ import type { Acts } from "./selection";
 export function Appearance({
   slide,
   acts,
+  onPictures,
   ...play
 }: {
   slide: Slide;
   acts: Acts;
+  onPictures: (files: readonly File[]) => void;
   playing: boolean;
   onPlay: (on: boolean) => void;
   onChoose: (element: string) => void;
@@ -28,7 +30,7 @@ export function Appearance({
   };
   return (
     <>
-      {canEdit && <Add acts={acts} slide={slide.id} />}
+      {canEdit && <Add acts={acts} slide={slide.id} onPictures={onPictures} />}
       {slide.master !== undefined && (
         <fieldset disabled={!canEdit} className="mb-5">
           <legend className="mb-1 font-semibold">From a file</legend>

@@ -4,6 +4,7 @@ import { useEffect, useMemo, useRef, useState } from "react";
 import { useDeck } from "../deck/DeckContext";
 import { useScene } from "../deck/scenes";
 import { styleNonce } from "../shell/nonce";
+import { useFileDrop } from "../ui/useFileDrop";
 import { Appearance } from "./Appearance";
 import { Comments } from "./Comments";
 import { movedCrop, NO_CROP, zoomedCrop } from "./crop";
@@ -14,6 +15,7 @@ import { Selected } from "./Selected";
 import { useActs } from "./selection";
 import { Stage } from "./Stage";
 import { useSelectionKeys } from "./useSelectionKeys";
+import { usePictures } from "./usePictures";
 import { useTextTarget } from "./useTextTarget";
 
 /** One slide: its elements to select, move, resize and rotate; the selection is described at the side. */
@@ -34,6 +36,8 @@ export function Bench({ slide, number }: { slide: Slide; number: number }) {
     setChosen(ids);
   };
   const acts = useActs(slide, chosen, frames, choose);
+  const putPictures = usePictures(slide, (id) => choose([id]));
+  const { over, handlers } = useFileDrop((files) => void putPictures(files));
   // biome-ignore lint/correctness/useExhaustiveDependencies: what is selected and drafted is checked when the slide changes, not at every selection.
   useEffect(() => {
     const known = new Set(slide.elements.map(({ id }) => id));
@@ -82,7 +86,7 @@ export function Bench({ slide, number }: { slide: Slide; number: number }) {
   });
 
   return (
-    <div className="flex h-full">
+    <div className={`flex h-full ${over ? "outline-2 -outline-offset-4 outline-secondary" : ""}`} {...handlers}>
       {press !== undefined && <style nonce={styleNonce}>{MOTION_CSS}</style>}
       <div className="min-w-0 flex-1 overflow-auto px-2 py-2">
         <Stage
@@ -137,6 +141,7 @@ export function Bench({ slide, number }: { slide: Slide; number: number }) {
           <Appearance
             slide={slide}
             acts={acts}
+            onPictures={(files) => void putPictures(files)}
             playing={press !== undefined}
             onPlay={play}
             onChoose={(id) => choose([id])}

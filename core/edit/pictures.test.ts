@@ -1,0 +1,52 @@
+import { layoutSlide } from "@unitext/core/layout";
+import { shippedFonts } from "@unitext/core/testing/fonts";
+import {
+  type ArrangementName,
+  type Deck,
+  emptyDeck,
+  metadataOf,
+  must,
+  newSlide,
+  plainText,
+  type Slide,
+} from "@unitext/core/model";
+import { apply, batch, putPicture } from "./index";
+
+const text = (id: string, slot: string, words: string) => ({ id, kind: "text" as const, slot, text: plainText(words) });
+const deckOf = (arrangement: ArrangementName, elements: Slide["elements"]): Deck => ({
+  ...emptyDeck("d", "Dunes"),
+  assets: { "pictures/dune.png": { sha256: "0".repeat(64), mediaType: "image/png", width: 4000, height: 3000 } },
+  slides: [{ ...newSlide("s", arrangement), elements }],
+});
+const picture = { id: "p", kind: "picture" as const, source: "pictures/dune.png", alt: "The dune" };
+const put = (deck: Deck) => apply(deck, batch(putPicture(deck, must(deck.slides[0]), picture))).deck;
+const titled = text("t", "title", "The dune");
+
+describe("a picture that is put on a slide", () => {
+  it("goes into the free slot for pictures, and into a set of pictures until that is full", () => {
+    expect(put(deckOf("picture", [titled])).slides[0]?.elements.at(-1)).toMatchObject({ slot: "picture" });
+    const set = Array.from({ length: 6 }, (_, nth) => ({ ...picture, id: `p${nth}`, slot: "pictures" }));
+    expect(put(deckOf("pictures", [titled, ...set.slice(1)])).slides[0]?.elements.at(-1)?.slot).toBe("pictures");
+    expect(put(deckOf("pictures", [titled, ...set])).slides[0]?.elements.at(-1)?.slot).toBeNull();
+  });
+
+  it("stands beside text, not over it", () => {
+    const deck = put(deckOf("points", [titled, text("b", "body", "Sand moves\nGrass holds it")]));
+    const slide = must(deck.slides[0]);
+    expect([slide.arrangement, slide.elements.map(({ slot }) => slot)]).toEqual([
+      "comparison",
+      ["title", "left", "right"],
+    ]);
+    const { boxes } = layoutSlide(slide, { metadata: metadataOf(deck), number: 1, fonts: shippedFonts() });
+    const [words, shown] = ["b", "p"].map((id) => must(boxes.find(({ element }) => element === id)));
+    expect(must(words).x + must(words).width).toBeLessThanOrEqual(must(shown).x);
+  });
+
+  it("goes below a title that stands alone, and else to the middle at a size that leaves room", () => {
+    expect(put(deckOf("title", [titled])).slides[0]).toMatchObject({ arrangement: "picture" });
+    const crowded = put(
+      deckOf("points", [titled, { ...picture, id: "q", slot: null, frame: { x: 0, y: 0, width: 9, height: 9 } }]),
+    );
+    expect(crowded.slides[0]?.elements.at(-1)?.frame).toEqual({ x: 264, y: 108, width: 432, height: 324 });
+  });
+});
