@@ -5,7 +5,7 @@ const END = [0, 0, 0, 0, 0x49, 0x45, 0x4e, 0x44, 0xae, 0x42, 0x60, 0x82];
 /** The signature has 8 bytes; a chunk has 12 beside its data: length, name and checksum. */
 const [HEAD, CHUNK] = [8, 12];
 
-/** Whether the last chunk of a PNG is complete, so that nothing but the end is missing. */
+/** Whether a PNG ends with a complete chunk and lacks only its end chunk (IEND). */
 function endsWithChunk(bytes: Uint8Array): boolean {
   const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
   let at = HEAD;

@@ -56,6 +56,10 @@ export interface DraftParts {
   slots: ReadonlyMap<string, readonly Flow[]>;
 }
 
+/** Whether a slide opens the deck or a section. */
+export const isOpener = ({ arrangement }: Pick<Composed, "arrangement">): boolean =>
+  arrangement === "opening" || arrangement === "section";
+
 const flowText = (flow: readonly Flow[], quote: boolean): RichText => {
   const found = flow.filter(
     (item): item is Extract<Flow, { kind: "text" }> => item.kind === "text" && (item.quote ?? false) === quote,

@@ -219,7 +219,7 @@ function withOwnTitle(one: Composed, language: string, known: Set<string>, isOwn
   return title && { ...one, title };
 }
 
-/** Returns which words are on one of the slides only. Words are counted when the first is asked for. */
+/** Returns a function that says whether a word is on only one of the slides. Counts the words at its first call. */
 function ownWords(pages: readonly Composed[]): OwnWord {
   let slides: Map<string, number> | undefined;
   return (word) => {

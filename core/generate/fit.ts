@@ -8,7 +8,7 @@ import {
 } from "@unitext/core/layout";
 import { type BreakRule, type DeckMetadata, type RichText, run, must } from "@unitext/core/model";
 import { type Problem, recogniseParts } from "@unitext/core/text";
-import { type Composed, partsOfDraft, withLeadAbove, shortTitle, slideOf } from "./compose";
+import { type Composed, isOpener, partsOfDraft, shortTitle, slideOf, withLeadAbove } from "./compose";
 import { type Flow, wordsInFlow } from "./draft";
 import { titleWithNumber } from "./titlenumbers";
 import { type Atom, atomsOf, flowOfAtoms, smaller, tableText } from "./atoms";
@@ -276,8 +276,6 @@ function withShortTitle(composed: Composed, title: RichText, context: FitContext
   while (most > 3 && overflowOf(bare(short), context) > 0) short = shortTitle(title, (most -= 3));
   return { ...composed, title: short, notes: [...title.map((paragraph) => ({ ...paragraph })), ...notes] };
 }
-
-const isOpener = ({ arrangement }: Composed): boolean => arrangement === "opening" || arrangement === "section";
 
 /** Moves the last lines of an opener that has too many to its notes: it is one slide. */
 function withFewLines(opener: Composed, context: FitContext): Composed {

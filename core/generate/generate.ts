@@ -17,7 +17,7 @@ import {
   must,
 } from "@unitext/core/model";
 import type { FrontMatter, Lines, Manuscript, Problem, Reason } from "@unitext/core/text";
-import { type Composed, slideOf } from "./compose";
+import { type Composed, isOpener, slideOf } from "./compose";
 import { composeDraft, type GenerateContext } from "./composedraft";
 import { cutDrafts } from "./cut";
 import { type Draft, emptyDraft, type Flow } from "./draft";
@@ -84,9 +84,8 @@ const NO_CHOICES: ReadonlyMap<string, PointChoice> = new Map();
 
 function openingDraft(front: FrontMatter): Draft {
   const paragraph = (text: string): RichText => [{ kind: "plain", level: 0, runs: [run(text)] }];
-  const below = [front.subtitle, front.author, front.event, front.date]
-    .filter((text): text is string => !!text)
-    .flatMap(paragraph);
+  const lines = [front.subtitle, front.author, front.event, front.date].filter((text): text is string => !!text);
+  const below = [...new Set(lines)].flatMap(paragraph);
   const flow: Flow[] = below.length ? [{ kind: "text", text: below, lines: below.map(() => 1) }] : [];
   return {
     ...emptyDraft(),
@@ -116,8 +115,6 @@ const firstLine = ({ flow }: Composed): number | undefined => {
 
 /** Slides wait for their section to be complete, but no more of them than this. */
 const LONGEST_SECTION = 40;
-
-const isOpener = ({ arrangement }: Composed): boolean => arrangement === "opening" || arrangement === "section";
 
 /** Generates the slides of drafts, in order. */
 class Generation {

@@ -190,7 +190,7 @@ function reviewOther(mine: Slide, then: Slide | null): ReviewItem {
   };
 }
 
-/** The latest review without choices of what is generated now: it is shown first, then taken. */
+/** The latest review without choices. It is shown before it is taken, and computed once for both. */
 const reviewedOnce = new WeakMap<
   readonly GeneratedSlide[],
   { deck: Deck; base: readonly GeneratedSlide[]; typing: boolean; review: Review }

@@ -102,9 +102,9 @@ function rowsTopic({ rows, header }: Omit<TableElement, "id" | "slot">): string 
   return /\p{L}/u.test(range) && range.length <= TERM ? range : undefined;
 }
 
-/** What names a piece of code, the best first; the first group is the name. */
+/** Patterns of names by which a piece of code is known, the best first; the first group is the name. */
 const NAMES_IN_CODE = [
-  // A name with an underscore or a capital inside, before its bracket, is what code defines or calls.
+  // A function that is defined or called: a name with an underscore or an inner capital before a parenthesis.
   /\b((?=\w*[a-z\d](?:_|[A-Z]))[A-Za-z]\w{3,40})\s*\(/,
   // An option of a command at the start of a line.
   /^[ \t]*(?:-\w,[ \t]*)?(--?[A-Za-z][\w-]{2,30})/m,

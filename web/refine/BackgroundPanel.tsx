@@ -88,7 +88,7 @@ export function BackgroundPanel({ slide }: { slide: Slide }) {
   };
   return (
     <fieldset disabled={!canEdit || busy} className="mb-5">
-      <legend className="mb-2 font-semibold">Background</legend>
+      <legend className="sr-only">Background</legend>
       <Colour
         label="Colour"
         value={background && "colour" in background ? background.colour : undefined}

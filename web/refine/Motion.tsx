@@ -260,7 +260,7 @@ export function Motion({
   };
   return (
     <fieldset disabled={!canEdit} className="mb-5">
-      <legend className="mb-2 font-semibold">Motion</legend>
+      <legend className="sr-only">Motion</legend>
       <label className="mb-1 block">
         The slide comes in
         <select

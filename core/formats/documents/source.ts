@@ -124,7 +124,7 @@ function languageOfDocument({ front, blocks }: DocumentRead): string | undefined
 /** A picture of at most this many pixels each way that appears this often is an icon (common practice, no source). */
 const ICON = { pixels: 64, times: 3 } as const;
 
-/** Leaves out the icons of notes and warnings: they say nothing on a slide of their own. Reports them. */
+/** Leaves out icons such as those of notes and warnings, which mean nothing on a slide of their own. Reports them. */
 function withoutIcons(document: DocumentRead): DocumentRead {
   const times = new Map<string, number>();
   for (const block of document.blocks)

@@ -74,6 +74,24 @@ describe("the title page of a document", () => {
     });
   });
 
+  it("loses no line, link or footnote", () => {
+    const short = [text("Dunes of the bay", "centre"), text("v2"), text("for")];
+    expect(page(...short, heading("Sand")).front.subtitle).toBe("v2 · for");
+    const linked = text("The station");
+    if (linked.kind === "text")
+      linked.text[0]?.runs.splice(0, 1, { text: "The station", link: "https://example.org/" });
+    expect(page(text("Dunes", "centre"), text("A guide"), linked, heading("Sand")).left).toContain("The station");
+  });
+
+  it("keeps text that follows a typed table of contents", () => {
+    const contents = [heading("Contents"), text("Sand 3"), text("Wind 5"), text("Grass 7"), text("Water 12")];
+    expect(page(heading("Dunes"), text("On sand."), ...contents, text("Read it twice.")).left).toEqual([
+      "Dunes",
+      "On sand.",
+      "Read it twice.",
+    ]);
+  });
+
   it("leaves out a table of contents that was typed, and says so", () => {
     const contents = [heading("Contents"), text("Sand 3"), text("Wind ... 7"), text("Water 12")];
     expect(page(heading("Dunes"), text("On sand."), ...contents, heading("Sand"), text("It moves."))).toEqual({

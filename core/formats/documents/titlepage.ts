@@ -5,30 +5,35 @@ import { CONTENTS, type DocumentRead } from "../shared/document/document";
 /** What a heading of a title page says that is not the name of a chapter: an author, a version, a date. */
 const IMPRINT =
   /^(?:by|von|par|por|version|vers\.|v\.?\s?\d|rev(?:ision)?\b|draft|release|edition|©|copyright)\b|^\P{L}*\d{1,2}[.\s/-].*\d{4}$|^\p{L}+ (?:\d{1,2}, )?\d{4}$/iu;
-/** A title page has at most so many headings, lines, words on a line, and words in all (common practice, no source). */
-const MOST = { headings: 5, lines: 10, line: 16, words: 60 } as const;
+/** A title page has at most so many headings, lines, words on a line, and words and characters in all (common practice, no source). */
+const MOST = { headings: 5, lines: 10, line: 16, words: 60, characters: 400 } as const;
 
 /** The word before the name of an author. */
 const BY = /^(?:by|von|par|por)\s+(?=\p{Lu})/iu;
 
 const keyOf = (text: string): string => text.toLowerCase().replace(/[^\p{L}\d]+/gu, "");
 
+/** Whether runs are nothing but words, which front matter can hold. */
+const isPlain = (runs: readonly Run[]): boolean => runs.every(({ footnote, link }) => !footnote && !link);
+
 /** Whether a block consists of short lines, as on a title page, and not of sentences. */
 const isLines = (block: Block): block is Block & { kind: "text" } =>
   block.kind === "text" &&
-  block.text.every((paragraph) => paragraph.kind === "plain" && countWords(paragraphText(paragraph)) <= MOST.line) &&
+  block.text.every(
+    (paragraph) =>
+      paragraph.kind === "plain" && isPlain(paragraph.runs) && countWords(paragraphText(paragraph)) <= MOST.line,
+  ) &&
   !/[.:]\s*$/.test(textOf(block.text));
 
 /** Returns the front matter of a document with a title and the lines of its title page, which the opening slide shows. */
 function withLines(front: FrontMatter, title: string, lines: readonly string[]): FrontMatter {
   const author = lines.find((line) => BY.test(line));
   const others = lines
-    .filter((line) => line !== author && line !== front.author && line !== front.date)
+    .filter((line) => line !== author && line !== front.date)
     // “Field guide, version 2” under “Field guide” says the version.
     .map((line) => line.replace(title, "").replace(/^[\s,.:–—-]+/, ""))
     .filter(
-      (line, nth, all) =>
-        keyOf(line).length > 3 && !all.slice(0, nth).some((other) => keyOf(other).endsWith(keyOf(line))),
+      (line, nth, all) => keyOf(line) !== "" && !all.slice(0, nth).some((other) => keyOf(other).endsWith(keyOf(line))),
     );
   if (!others.length) return { ...front, title: cutText(title, 500), ...(author ? { subtitle: author } : {}) };
   return {
@@ -50,6 +55,8 @@ function leadOf(blocks: readonly Block[]): { page: Block[]; text: Block[]; end: 
   return { page: lead.slice(0, count), text: lead.slice(count), end };
 }
 
+const isLong = (text: string): boolean => countWords(text) > MOST.words || text.length > MOST.characters;
+
 /**
  * Takes the short lines before the first heading as a title page; undefined where there are none. Text that follows them is
  * below the title.
@@ -59,7 +66,7 @@ function linesAsTitlePage(document: DocumentRead): DocumentRead | undefined {
   const { page, text, end } = leadOf(blocks);
   const pictures = page.filter(({ kind }) => kind === "picture");
   const lines = page.flatMap((block) => (isLines(block) ? block.text : []));
-  if (!page.length || lines.length > MOST.lines || countWords(textOf(lines)) > MOST.words) return undefined;
+  if (!page.length || lines.length > MOST.lines || isLong(textOf(lines))) return undefined;
   const named = keyOf(front.title ?? "");
   const heading = blocks[end];
   const ofHeading = heading?.kind === "heading" && heading.depth === 1 ? textOf(heading.text) : "";
@@ -89,7 +96,7 @@ function linesAsTitlePage(document: DocumentRead): DocumentRead | undefined {
   };
 }
 
-/** Takes headings at the start of a document that follow each other without text as a title page. */
+/** Takes consecutive headings at the start of a document, without text between them, as a title page. */
 function headingsAsTitlePage(document: DocumentRead): DocumentRead {
   const { blocks, front } = document;
   const headings = blocks.findIndex((block) => block.kind !== "heading" || block.depth > 1);
@@ -100,7 +107,11 @@ function headingsAsTitlePage(document: DocumentRead): DocumentRead {
   const count = IMPRINT.test(words.at(-1) ?? "") ? headings : headings - 1;
   const [title, ...lines] = words.slice(0, Math.max(0, count));
   const [heading] = blocks;
-  if (!title || !lines.length || headings > MOST.headings || !heading) return document;
+  const isPage = blocks
+    .slice(0, Math.max(0, count))
+    .every((block) => "text" in block && block.text.every(({ runs }) => isPlain(runs)));
+  if (!title || !lines.length || headings > MOST.headings || !heading || !isPage || isLong(words.join(" ")))
+    return document;
   return {
     ...document,
     front: withLines(front, title, lines),
@@ -117,9 +128,15 @@ function withoutTypedContents(document: DocumentRead): DocumentRead {
   const at = blocks.findIndex((block) => block.kind === "heading" && CONTENTS.test(textOf(block.text).trim()));
   if (at < 0) return document;
   const next = blocks.findIndex((block, nth) => nth > at && block.kind !== "text");
-  const end = next < 0 ? blocks.length : next;
-  const lines = blocks.slice(at + 1, end).flatMap((block) => ("text" in block ? block.text.map(paragraphText) : []));
-  const numbered = lines.filter((line) => /(?:\s|\.)(?:\d{1,4}|[ivxlc]{1,6})\s*$/i.test(line)).length;
+  const linesOf = (block: Block) => ("text" in block ? block.text.map(paragraphText) : []);
+  const isNumbered = (line: string) => /(?:\s|\.)(?:\d{1,4}|[ivxlc]{1,6})\s*$/i.test(line);
+  // Text may follow the table without a heading of its own.
+  const last = blocks
+    .slice(0, next < 0 ? blocks.length : next)
+    .findLastIndex((block) => linesOf(block).some(isNumbered));
+  const end = Math.max(at, last) + 1;
+  const lines = blocks.slice(at + 1, end).flatMap(linesOf);
+  const numbered = lines.filter(isNumbered).length;
   if (lines.length < 3 || numbered < lines.length * NUMBERED) return document;
   const message = "The document's table of contents is left out; the slides have their own order.";
   return {
@@ -135,9 +152,11 @@ function withoutTypedContents(document: DocumentRead): DocumentRead {
  */
 export function withTitlePage(document: DocumentRead): DocumentRead {
   const typed = withoutTypedContents(document);
-  // The table itself is left out by the readers.
+  // Readers leave out the table itself; its heading, which may be plain text, has nothing below it then.
   const isBareContents = (block: Block, next: Block | undefined) =>
-    block.kind === "text" && CONTENTS.test(textOf(block.text).trim()) && next?.kind === "heading";
+    (block.kind === "text" || block.kind === "heading") &&
+    CONTENTS.test(textOf(block.text).trim()) &&
+    (next === undefined || next.kind === "heading");
   const plain = {
     ...typed,
     blocks: typed.blocks.filter((block, nth) => !isBareContents(block, typed.blocks[nth + 1])),

@@ -1,6 +1,6 @@
 import { cutText, Language, must, textOf } from "@unitext/core/model";
 import { type Block, htmlBlocks } from "@unitext/core/text";
-import { CONTENTS, type DocumentRead, emptyDocument } from "../../shared/document/document";
+import { type DocumentRead, emptyDocument } from "../../shared/document/document";
 import { fromBase64 } from "../../shared/archive";
 import { mathmlTex } from "../../shared/math";
 
@@ -43,15 +43,6 @@ function taken(blocks: readonly Block[], document: DocumentRead): Block[] {
   });
 }
 
-/** Leaves out the heading of a table of contents, whose links are not read. */
-const withoutEmptyContents = (blocks: readonly Block[]): Block[] =>
-  blocks.filter(
-    (block, nth) =>
-      block.kind !== "heading" ||
-      !CONTENTS.test(textOf(block.text).trim()) ||
-      (blocks[nth + 1] !== undefined && blocks[nth + 1]?.kind !== "heading"),
-  );
-
 /** Returns a text of HTML without tags with its character references decoded. */
 const entitiesDecoded = (text: string): string =>
   htmlBlocks(`<p>${text}</p>`)
@@ -76,7 +67,7 @@ export function readHtml(html: string): DocumentRead {
   const body = /<body[^>]*>([\s\S]*?)(<\/body>|$)/i.exec(html)?.[1] ?? html;
   // Word processors mark their clipboard content with comments.
   const fragment = /<!--StartFragment-->([\s\S]*?)<!--EndFragment-->/.exec(body)?.[1] ?? body;
-  document.blocks = taken(withoutEmptyContents(htmlBlocks(fragment, mathmlTex)), document);
+  document.blocks = taken(htmlBlocks(fragment, mathmlTex), document);
   if (title) document.front.title = titleOf(entitiesDecoded(title), document.blocks);
   return document;
 }

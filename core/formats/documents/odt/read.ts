@@ -97,7 +97,7 @@ class OdtReader implements DocumentHost {
     return this.document;
   }
 
-  /** Reads the text. Frames on pages stand before it in the file; each goes to the end of its page. */
+  /** Reads the body. Frames that are anchored to pages come first in the file; each is added at the end of its page. */
   private body(children: readonly XmlNode[]): void {
     const { blocks } = this.document;
     const onPages = new Map<number, XmlNode[]>();
@@ -220,8 +220,6 @@ class OdtReader implements DocumentHost {
     const chain = this.styles.chain(attribute(element, "style-name"));
     const hasName = (pattern: RegExp) => chain.some(({ name }) => pattern.test(name));
     const text = paragraphText({ kind: "plain", level: 0, runs });
-    // The heading of a table of contents is left out with it.
-    if (hasName(/^contents heading$/)) return;
     const isTitle = hasName(/^title$/);
     const outline =
       localName(element) === "h"

@@ -10,7 +10,7 @@ export function addCode(into: Block[], text: string, line: number): void {
   } else into.push({ kind: "figure", figure: { kind: "code", language: "", text }, from: line, to: line });
 }
 
-/** A paragraph in a heading style that is longer, in characters, is text (common practice, no source). */
+/** The longest heading in characters; a longer paragraph in a heading style is text (common practice, no source). */
 const LONGEST_HEADING = 200;
 
 /**
