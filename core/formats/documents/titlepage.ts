@@ -28,14 +28,17 @@ const isLines = (block: Block): block is Block & { kind: "text" } =>
 /** Returns the front matter of a document with a title and the lines of its title page, which the opening slide shows. */
 function withLines(front: FrontMatter, title: string, lines: readonly string[]): FrontMatter {
   const author = lines.find((line) => BY.test(line));
+  // The opening slide shows author and date of the document anyway.
+  const isShown = (line: string) => line === front.date || (author === undefined && line === front.author);
   const others = lines
-    .filter((line) => line !== author && line !== front.date)
+    .filter((line) => line !== author && !isShown(line))
     // “Field guide, version 2” under “Field guide” says the version.
     .map((line) => line.replace(title, "").replace(/^[\s,.:–—-]+/, ""))
     .filter(
       (line, nth, all) => keyOf(line) !== "" && !all.slice(0, nth).some((other) => keyOf(other).endsWith(keyOf(line))),
     );
-  if (!others.length) return { ...front, title: cutText(title, 500), ...(author ? { subtitle: author } : {}) };
+  if (!others.length)
+    return { ...front, title: cutText(title, 500), ...(lines.length ? { subtitle: lines.join(" · ") } : {}) };
   return {
     ...front,
     title: cutText(title, 500),
