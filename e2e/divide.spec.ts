@@ -199,7 +199,8 @@ test("slides are pasted between decks after both looks were seen, and slides of 
     ["Chalk", from],
     ["Chalk", from],
   ]);
-  await page.getByRole("button", { name: "Paste" }).click();
+  await page.getByRole("button", { name: "More", exact: true }).click();
+  await page.getByRole("menuitem", { name: "Paste" }).click();
   await expect(page.getByRole("dialog").getByRole("radio", { name: "Their own theme" })).toBeChecked();
   await page.getByRole("dialog").getByRole("radio", { name: "The theme of this deck" }).check();
   await page.getByRole("dialog").getByRole("button", { name: "Paste" }).click();

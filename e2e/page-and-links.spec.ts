@@ -82,8 +82,9 @@ test("a shape and words lead to a page on the web or to a slide, and are tried o
   await page.keyboard.press("Control+End");
   await page
     .getByRole("toolbar", { name: /^Notes/ })
-    .getByRole("button", { name: "Footnote" })
+    .getByRole("button", { name: "More forms of the text" })
     .click();
+  await page.getByRole("menuitem", { name: "Footnote …" }).click();
   await page.getByLabel("What the footnote says").fill("Read at noon.");
   await page.keyboard.press("Enter");
   await expect

@@ -1,14 +1,4 @@
-import {
-  type Element,
-  newSlide,
-  type Slide,
-  type TableElement,
-  must,
-  emptyDeck,
-  plainText,
-  textOf,
-} from "@unitext/core/model";
-import fc from "fast-check";
+import { type Element, newSlide, type Slide, emptyDeck, plainText } from "@unitext/core/model";
 import {
   alignElements,
   apply,
@@ -18,10 +8,6 @@ import {
   distributeElements,
   batch,
   ungroupElements,
-  insertColumn,
-  deleteColumn,
-  deleteRow,
-  insertRow,
   expandToGroups,
 } from "./index";
 
@@ -98,106 +84,5 @@ describe("groups", () => {
     const slide = { ...newSlide("s", "blank"), elements: [a, box("c"), b] };
     expect(expandToGroups(slide, ["a"])).toEqual(["a", "b"]);
     expect(expandToGroups(slide, ["c"])).toEqual(["c"]);
-  });
-});
-
-describe("rows and columns of a table", () => {
-  const cell = (text: string, more = {}) => ({ text: plainText(text), ...more });
-  const table: TableElement = {
-    kind: "table",
-    id: "t",
-    slot: null,
-    header: 1,
-    align: ["start", "end", "end"],
-    widths: [100, 50, 50],
-    heights: [20, 30, 40],
-    rows: [
-      [cell("a", { columns: 2 }), null, cell("c")],
-      [cell("d"), cell("e", { rows: 2 }), cell("f")],
-      [cell("g"), null, cell("i")],
-    ],
-  };
-  const words = ({ rows }: TableElement) =>
-    rows.map((row) =>
-      row
-        .map((one) =>
-          one ? textOf(one.text) + (one.columns ? `>${one.columns}` : "") + (one.rows ? `v${one.rows}` : "") : "-",
-        )
-        .join(" "),
-    );
-
-  it("come in between, and cells that reach over the place reach further", () => {
-    expect(words(insertRow(table, 2))).toEqual(["a>2 - c", "d ev3 f", " - ", "g - i"]);
-    expect(insertRow(table, 2).heights).toEqual([20, 30, 30, 40]);
-    expect(insertRow(table, 0).header).toBe(2);
-    expect(words(insertRow(table, 3))).toEqual(["a>2 - c", "d ev2 f", "g - i", "  "]);
-    // What is written in a new cell looks as beside it.
-    const look = { size: 9, colour: "#7a2e57" };
-    const styled: TableElement = {
-      ...table,
-      rows: table.rows.map((row) =>
-        row.map(
-          (one) =>
-            one && {
-              ...one,
-              text: one.text.map((paragraph) => ({
-                ...paragraph,
-                align: "end" as const,
-                runs: paragraph.runs.map((run) => ({ ...run, properties: look })),
-              })),
-            },
-        ),
-      ),
-    };
-    const row = insertRow(styled, 3);
-    expect(row.rows[3]?.[0]?.text).toEqual([
-      { kind: "plain", level: 0, align: "end", properties: { words: look }, runs: [] },
-    ]);
-    expect(insertRow(row, 4).rows[4]?.[0]).toEqual(row.rows[3]?.[0]);
-    const wider = insertColumn(table, 1);
-    expect(words(wider)).toEqual(["a>3 - - c", "d  ev2 f", "g  - i"]);
-    expect(wider.widths).toEqual([75, 50, 37.5, 37.5]);
-    expect([wider.align, wider.header, wider.heights]).toEqual([["start", "start", "end", "end"], 1, [20, 30, 40]]);
-  });
-
-  it("go, and cells that reached over them reach less far", () => {
-    expect(words(must(deleteRow(table, 1)))).toEqual(["a>2 - c", "g e i"]);
-    expect(words(must(deleteRow(table, 0)))).toEqual(["d ev2 f", "g - i"]);
-    expect(deleteRow(table, 0)?.header).toBe(0);
-    expect(words(must(deleteColumn(table, 0)))).toEqual(["a c", "ev2 f", "- i"]);
-    expect(words(must(deleteColumn(table, 2)))).toEqual(["a>2 -", "d ev2", "g -"]);
-    expect(deleteRow({ ...table, rows: [[cell("only")]] }, 0)).toBeUndefined();
-  });
-
-  // Whatever is done, each place belongs to one cell: the rule of CT_Table (ECMA-376-1, 21.1.3) and of OpenDocument, 9.1.
-  it("leave a table whole whatever is done to it", () => {
-    const whole = ({ rows, align, widths, heights }: TableElement) => {
-      const taken = new Set<string>();
-      for (const [y, row] of rows.entries())
-        for (const [x, one] of row.entries()) {
-          expect(one === null).toBe(taken.has(`${y}/${x}`));
-          for (let dy = 0; dy < (one?.rows ?? 1); dy++)
-            for (let dx = 0; dx < (one?.columns ?? 1); dx++) {
-              expect(y + dy < rows.length && x + dx < row.length).toBe(true);
-              taken.add(`${y + dy}/${x + dx}`);
-            }
-        }
-      expect([align.length, widths?.length, heights?.length]).toEqual([rows[0]?.length, rows[0]?.length, rows.length]);
-    };
-    fc.assert(
-      fc.property(fc.array(fc.tuple(fc.nat(3), fc.nat(20)), { maxLength: 12 }), (acts) => {
-        let now = table;
-        for (const [kind, place] of acts) {
-          const [tall, wide] = [now.rows.length, now.rows[0]?.length ?? 1];
-          now =
-            kind === 0
-              ? insertRow(now, place % (tall + 1))
-              : kind === 1
-                ? insertColumn(now, place % (wide + 1))
-                : ((kind === 2 ? deleteRow(now, place % tall) : deleteColumn(now, place % wide)) ?? now);
-          whole(now);
-        }
-      }),
-    );
   });
 });

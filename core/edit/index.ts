@@ -17,8 +17,10 @@ export {
   type Replica,
 } from "./rebase";
 export { inKind, type LookKind, makeAllSo, takeKindBack } from "./kinds";
+export { makeTextsSo } from "./textkinds";
 export { putLook, rearrangeIn } from "./look";
 export { putPicture } from "./pictures";
 export * from "./replace";
 export * from "./sourcelist";
+export * from "./tables";
 export { putTheme } from "./theme";

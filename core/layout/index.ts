@@ -26,7 +26,7 @@ export {
   type SlotPlace,
   slotPlaces,
 } from "./slots";
-export { type CellAppearance, type TableAppearance, tableAppearance } from "./table";
+export { type CellAppearance, type TableAppearance, tableAppearance, withCell } from "./table";
 export { turning } from "./shapes";
 export { isSymbolFont } from "./symbols";
 export { bulletAt, CODE_SCALE, INDENT, listIndents, listNumbers, numberWidths } from "./textstyle";

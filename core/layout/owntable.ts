@@ -61,7 +61,7 @@ function rowHeights(given: readonly number[], count: number, cells: readonly Pla
 }
 
 /** Returns a cell of a table that is read from right to left with the borders of its left and right exchanged. */
-function mirroredCell(cell: Cell): Cell {
+export function mirroredCell(cell: Cell): Cell {
   if (!cell.borders) return cell;
   const { left, right, ...rest } = cell.borders;
   return {
@@ -75,7 +75,7 @@ function mirroredCell(cell: Cell): Cell {
 }
 
 /** Draws the borders of a cell whose box is given. */
-function borderNodes({ borders }: Cell, { x, y, width, height }: Frame, element: string): SceneNode[] {
+export function borderNodes({ borders }: Cell, { x, y, width, height }: Frame, element: string): SceneNode[] {
   const sides = {
     left: [x, y, x, y + height],
     top: [x, y, x + width, y],

@@ -16,7 +16,8 @@ import type { SceneNode, TableGrid } from "./scene";
 import { breakText } from "./breaktext";
 import { setText, shapeText } from "./text";
 import type { ParagraphLayout, TextContext } from "./textstyle";
-import { setOwnTable } from "./owntable";
+import { borderNodes, mirroredCell, setOwnTable } from "./owntable";
+import { drawFill } from "./shapes";
 import { columnLeft, spanOf, type SetTable } from "./tablegrid";
 
 /** A shaped cell, with the positions that it covers. */
@@ -97,8 +98,20 @@ export function needs(cells: readonly Placed[], columns: number): { least: numbe
   return { least, most };
 }
 
-/** Returns column widths in points: what columns need, and the rest distributed by how much they could use. */
-function widthsOf({ least, most }: ReturnType<typeof needs>, size: number, width: number): number[] {
+/**
+ * Returns column widths in points: those of `shares` where a table has them; else what columns need, and the rest
+ * distributed by how much they could use.
+ */
+function widthsOf(
+  { least, most }: ReturnType<typeof needs>,
+  size: number,
+  width: number,
+  shares: readonly number[] | undefined,
+): number[] {
+  if (shares?.length === least.length) {
+    const all = spanOf(shares, 0, shares.length);
+    return shares.map((share) => (share * width) / all);
+  }
   const pad = 2 * PAD.x * size;
   const low = least.map((value) => value * size + pad);
   const high = most.map((value, at) => Math.max(value * size + pad, must(low[at])));
@@ -112,8 +125,16 @@ function widthsOf({ least, most }: ReturnType<typeof needs>, size: number, width
   return low.map((value, at) => value + ((width - lowest) * (must(high[at]) - value)) / (highest - lowest));
 }
 
-function heightsOf(cells: readonly Placed[], rows: number, widths: readonly number[], size: number): number[] {
-  const heights = Array<number>(rows).fill(size * (1.25 + 2 * PAD.y));
+/** Returns row heights in points: what the cells need, and no less than `given`. */
+function heightsOf(
+  cells: readonly Placed[],
+  rows: number,
+  widths: readonly number[],
+  size: number,
+  given: readonly number[] = [],
+): number[] {
+  const line = size * (1.25 + 2 * PAD.y);
+  const heights = Array.from({ length: rows }, (_, row) => Math.max(line, given[row] ?? 0));
   const spanning: [Placed, number][] = [];
   for (const cell of cells) {
     const width = spanOf(widths, cell.column, cell.columns) - 2 * PAD.x * size;
@@ -168,15 +189,18 @@ const TABLES: Record<NonNullable<DesignDescriptor["table"]>, TableStyle> = {
 
 const tableStyle = ({ design }: Theme): TableStyle => TABLES[DESIGNS[design].table ?? "bands"];
 
+type ThemedTable = Pick<TableElement, "rows" | "header" | "align" | "shares" | "heights">;
+
 function gridOf(
-  table: Pick<TableElement, "rows" | "header" | "align">,
+  table: ThemedTable,
   width: number,
   size: number,
   setting: Pick<TextContext, "fonts" | "theme" | "language">,
 ): TableGrid {
   const cells = cellsOf(table, setting);
-  const widths = widthsOf(needs(cells, Math.max(...table.rows.map((row) => row.length))), size, width);
-  return { widths, heights: heightsOf(cells, table.rows.length, widths, size) };
+  const need = needs(cells, Math.max(...table.rows.map((row) => row.length)));
+  const widths = widthsOf(need, size, width, table.shares);
+  return { widths, heights: heightsOf(cells, table.rows.length, widths, size, table.heights) };
 }
 
 /** How much larger than the theme says tables and code may be, where nothing breaks for it: a few lines of code more. */
@@ -213,7 +237,7 @@ function cellAppearance(
  * nothing of themes. `laid` is its grid where it has been laid out.
  */
 export function tableAppearance(
-  table: Pick<TableElement, "rows" | "header" | "align">,
+  table: ThemedTable,
   width: number,
   size: number,
   setting: Pick<TextContext, "fonts" | "theme" | "language">,
@@ -250,8 +274,8 @@ export function setTable(
   const grown = grownSizes(sizes, "table");
   for (const next of [...grown, ...sizes]) {
     size = next;
-    widths = widthsOf(need, size, frame.width);
-    heights = heightsOf(cells, element.rows.length, widths, size);
+    widths = widthsOf(need, size, frame.width, element.shares);
+    heights = heightsOf(cells, element.rows.length, widths, size, element.heights);
     const wanted = size > must(sizes[0]) ? need.most : need.least;
     const tight = wanted.reduce((sum, value) => sum + (value + 2 * PAD.x) * size, 0) > frame.width;
     if (!tight && spanOf(heights, 0, heights.length) <= frame.height + 0.01) break;
@@ -261,6 +285,7 @@ export function setTable(
   if (setting.measure) return { nodes: [], ...table };
   const nodes = [
     ...tableRules(element, cells, frame, table.grid, setting),
+    ...cells.flatMap((cell) => cellLooks(element.id, cell, frame, table.grid, setting, assets)),
     ...cells.map((cell) => cellNode(element.id, cell, frame, table.grid, size, setting)),
   ];
   return { nodes, ...table };
@@ -315,6 +340,40 @@ function tableRules(
   return [...fills, ...rules];
 }
 
+/** Draws the fill and the borders that a cell has of its own, over those of the design. */
+function cellLooks(
+  element: string,
+  { cell, row, rows, column, columns }: Placed,
+  frame: Frame,
+  { widths, heights }: TableGrid,
+  setting: TextContext,
+  assets: DeckMetadata["assets"],
+): SceneNode[] {
+  if (!cell.fill && !cell.borders) return [];
+  const box = {
+    x: columnLeft(frame, widths, column, columns, setting),
+    y: frame.y + spanOf(heights, 0, row),
+    width: spanOf(widths, column, columns),
+    height: spanOf(heights, row, rows),
+  };
+  return [
+    ...(cell.fill ? drawFill(cell.fill, box, element, assets) : []),
+    ...borderNodes(setting.mirrored ? mirroredCell(cell) : cell, box, element),
+  ];
+}
+
+/** Returns the appearance of a cell of a table that looks as the design has it: what it sets itself comes first. */
+export function withCell(appearance: CellAppearance, { fill, borders, anchor, insets }: Cell): CellAppearance {
+  if (!fill && !borders && !anchor && !insets) return appearance;
+  return {
+    ...appearance,
+    ...(fill ? { fill } : {}),
+    ...(borders ? { borders: { ...appearance.borders, ...borders } } : {}),
+    ...(anchor ? { anchor } : {}),
+    ...(insets ? { insets } : {}),
+  };
+}
+
 function cellNode(
   element: string,
   cell: ReturnType<typeof cellsOf>[number],
@@ -329,7 +388,7 @@ function cellNode(
     width: spanOf(widths, cell.column, cell.columns) - 2 * PAD.x * size,
     height: spanOf(heights, cell.row, cell.rows) - 2 * PAD.y * size,
   };
-  const anchor = cell.rows > 1 ? "middle" : "top";
+  const anchor = cell.cell.anchor ?? (cell.rows > 1 ? "middle" : "top");
   const { lines } = setText(
     cell.cell.text,
     { frame: place, role: "figure", anchor, align: cell.align },

@@ -2,7 +2,7 @@ import { DndContext, DragOverlay, pointerWithin } from "@dnd-kit/core";
 import { brokenLinks } from "@unitext/core/divide";
 import { moveTo } from "@unitext/core/edit";
 import { must, nameOf, slideIndex } from "@unitext/core/model";
-import { useMemo, useRef, useState } from "react";
+import { type MouseEvent, useMemo, useRef, useState } from "react";
 import { useDeck } from "../deck/DeckContext";
 import { keepAppearance, lastAppearance } from "../deck/lastappearance";
 import { useCommands } from "../keys";
@@ -17,7 +17,11 @@ import { PasteDialog } from "./PasteDialog";
 import { landingWords } from "./rows";
 import { SkeletonDialog } from "./SkeletonDialog";
 import { SlideMap } from "./SlideMap";
-import { applyOrder, contentActs, orderActs, sectionActs, withSelection } from "./slideacts";
+import { slideActs, withSelection } from "../deck/slideacts";
+import { slideMenu, SlideTools } from "./SlideTools";
+import { DRAG_ANNOUNCEMENTS } from "../ui/dragging";
+import { WithContextMenu } from "../ui/Menu";
+import { applyOrder, orderActs, sectionActs } from "./slideacts";
 import { useBand } from "./useBand";
 import { lastClipped, useSlideClipboard } from "./useSlideClipboard";
 import { useSlideChoice } from "./useSlideChoice";
@@ -28,7 +32,7 @@ type OpenDialog = "links" | "skeleton" | "moveTo";
 
 /** The map of a deck's slides: selecting, moving, copying and structuring them. */
 export default function Arrange() {
-  const { deck, version, session, selected, select } = useDeck();
+  const { deck, version, session, selected, select, canEdit } = useDeck();
   const [dialog, setDialog] = useState<OpenDialog>();
   const [pasting, setPasting] = useState<Clipped>();
   const finder = useRef<HTMLInputElement>(null);
@@ -40,9 +44,10 @@ export default function Arrange() {
   const choice = useSlideChoice(map);
   const drag = useSlideDrag();
   const context = { deck, version, session, selected, select, show };
+  const { newSlide, ...content } = slideActs(context);
   const acts = {
     ...orderActs(context),
-    ...contentActs(context),
+    ...content,
     ...sectionActs(context),
     moveTo: () => setDialog("moveTo"),
     skeleton: () => setDialog("skeleton"),
@@ -53,13 +58,22 @@ export default function Arrange() {
   useCommands(acts);
   const landing = drag.landing ? `Lands ${landingWords(drag.landing, deck.slides)}` : "";
   const close = () => setDialog(undefined);
+  const selectPressed = ({ target }: MouseEvent) => {
+    const id = (target as HTMLElement).closest<HTMLElement>("[data-thumb]")?.dataset.thumb;
+    if (id && !selected.includes(id)) select([id]);
+  };
+  const paste = () => clipboard.take(unclip(lastClipped()));
 
   return (
     <DeckFrame place="Arrange" tools={<ArrangeViews />} onOpen={show}>
-      <DndContext {...drag.handlers} collisionDetection={pointerWithin}>
+      <DndContext
+        {...drag.handlers}
+        collisionDetection={pointerWithin}
+        accessibility={{ announcements: DRAG_ANNOUNCEMENTS }}
+      >
         <div className="flex h-full flex-col">
           <div className="hairline bg-base-200 flex flex-wrap items-center gap-y-1 border-b px-2 py-1">
-            <SlideToolbar acts={acts} onCopy={clipboard.copy} onPaste={() => clipboard.take(unclip(lastClipped()))} />
+            <SlideTools acts={acts} onCopy={clipboard.copy} onPaste={paste} />
             <div className="ml-auto flex flex-wrap items-center gap-2 px-2 text-sm">
               <BrokenLinks onOpen={() => setDialog("links")} />
               <FindSlides input={finder} scrollTo={map.scrollTo} />
@@ -78,15 +92,21 @@ export default function Arrange() {
           </div>
           <Arrival />
           <div className="relative min-h-0 flex-1">
-            <SlideMap
-              map={map}
-              scroller={scroller}
-              moving={drag.moving}
-              landing={drag.landing}
-              onAdd={acts.add}
-              onPointerDown={frame}
-              {...choice}
-            />
+            <WithContextMenu
+              acts={slideMenu({ acts, onCopy: clipboard.copy, onPaste: paste }, canEdit, selected.length)}
+            >
+              <div className="h-full" onContextMenuCapture={selectPressed}>
+                <SlideMap
+                  map={map}
+                  scroller={scroller}
+                  moving={drag.moving}
+                  landing={drag.landing}
+                  onAdd={newSlide}
+                  onPointerDown={frame}
+                  {...choice}
+                />
+              </div>
+            </WithContextMenu>
             {band && (
               <div
                 aria-hidden="true"
@@ -137,54 +157,6 @@ export default function Arrange() {
         />
       )}
     </DeckFrame>
-  );
-}
-
-type ToolbarActs = Record<
-  | "add"
-  | "moveUp"
-  | "moveDown"
-  | "nest"
-  | "unnest"
-  | "moveTo"
-  | "section"
-  | "nameSection"
-  | "menu"
-  | "skeleton"
-  | "duplicate"
-  | "hide"
-  | "delete",
-  () => void
->;
-
-function SlideToolbar({ acts, onCopy, onPaste }: { acts: ToolbarActs; onCopy: () => void; onPaste: () => void }) {
-  const { selected, canEdit } = useDeck();
-  const none = selected.length === 0;
-  const button = (label: string, act: () => void, disabled: boolean) => (
-    <button type="button" className="btn btn-ghost btn-xs px-1.5" onClick={act} disabled={disabled}>
-      {label}
-    </button>
-  );
-  const edit = (label: string, act: () => void, needsSelection = true) =>
-    button(label, act, !canEdit || (needsSelection && none));
-  return (
-    <div className="flex flex-wrap items-center" role="toolbar" aria-label="Commands for the selected slides">
-      {edit("New", acts.add, false)}
-      {edit("Up", acts.moveUp)}
-      {edit("Down", acts.moveDown)}
-      {edit("Make detail of", acts.nest)}
-      {edit("Move out", acts.unnest)}
-      {edit("Move to …", acts.moveTo)}
-      {edit("Section", acts.section)}
-      {edit("Name a section", acts.nameSection)}
-      {edit("Contents", acts.menu)}
-      {edit("Skeleton …", acts.skeleton)}
-      {button("Copy", onCopy, none)}
-      {edit("Paste", onPaste, false)}
-      {edit("Duplicate", acts.duplicate)}
-      {edit("Hide", acts.hide)}
-      {edit("Delete", acts.delete)}
-    </div>
   );
 }
 

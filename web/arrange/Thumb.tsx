@@ -52,8 +52,9 @@ export const Thumb = memo(function Thumb({
 }: Props) {
   const { deck, metadata, advice } = useDeck();
   const scene = useScene(slide, number, metadata);
-  const drag = useDraggable({ id: slide.id });
-  const drop = useDroppable({ id: slide.id });
+  const data = { name: `${number}. ${nameOf(slide)}` };
+  const drag = useDraggable({ id: slide.id, data });
+  const drop = useDroppable({ id: slide.id, data });
   const over = (scene?.overflow ?? 0) > 0;
   const advised = advice.found.some((one) => one.slide === slide.id && one.check !== "overflow");
   const marks = [
@@ -104,7 +105,7 @@ export const Thumb = memo(function Thumb({
         tabIndex={current ? 0 : -1}
         data-thumb={slide.id}
         className="absolute inset-0 cursor-grab select-none"
-        onPointerDown={drag.listeners?.onPointerDown as never}
+        {...drag.listeners}
         onClick={(event) => onChoose(slide.id, event)}
         onDoubleClick={() => onOpen(slide.id)}
       />

@@ -18,7 +18,13 @@ export function useBand(scroller: RefObject<HTMLDivElement | null>): {
   const [band, setBand] = useState<Band>();
   function frame(event: ReactPointerEvent<HTMLDivElement>) {
     const ground = event.target as HTMLElement;
-    if (event.button !== 0 || ground.closest("[data-thumb]") || ground.closest("button")) return;
+    if (
+      event.button !== 0 ||
+      event.pointerType === "touch" ||
+      ground.closest("[data-thumb]") ||
+      ground.closest("button")
+    )
+      return;
     const box = scroller.current as HTMLDivElement;
     const from = { x: event.clientX, y: event.clientY };
     if (from.x > box.getBoundingClientRect().left + box.clientWidth) return;

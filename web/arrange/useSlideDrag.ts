@@ -1,15 +1,9 @@
-import {
-  type DragEndEvent,
-  type DragMoveEvent,
-  type DragStartEvent,
-  PointerSensor,
-  useSensor,
-  useSensors,
-} from "@dnd-kit/core";
+import type { DragEndEvent, DragMoveEvent, DragStartEvent } from "@dnd-kit/core";
 import { moveTo, type Place, placeOf } from "@unitext/core/edit";
 import { type Deck, familyOf, must, slideIndex } from "@unitext/core/model";
 import { useState } from "react";
 import { useDeck } from "../deck/DeckContext";
+import { startOf, useDragSensors } from "../ui/dragging";
 import { type Landing, landingWords } from "./rows";
 
 /** Returns the place in the deck that a landing means. */
@@ -24,11 +18,12 @@ export function placeFor(deck: Deck, { target, side }: Landing): Place {
 /** Returns where dragged slides would land; undefined outside all slides and over the dragged slides themselves. */
 function landingOf(deck: Deck, ids: readonly string[], event: DragMoveEvent | DragEndEvent): Landing | undefined {
   const { over, delta, activatorEvent } = event;
-  if (!over?.rect || !(activatorEvent instanceof PointerEvent)) return undefined;
+  if (!over?.rect) return undefined;
   const target = String(over.id);
   if (ids.some((id) => familyOf(deck.slides, id).some((slide) => slide.id === target))) return undefined;
-  const x = (activatorEvent.clientX + delta.x - over.rect.left) / over.rect.width;
-  const y = (activatorEvent.clientY + delta.y - over.rect.top) / over.rect.height;
+  const start = startOf(activatorEvent);
+  const x = (start.x + delta.x - over.rect.left) / over.rect.width;
+  const y = (start.y + delta.y - over.rect.top) / over.rect.height;
   const detail = deck.slides[slideIndex(deck, target)]?.parent !== null;
   if (detail) return { target, side: x < 0.5 ? "before" : "after" };
   return { target, side: x > 0.72 ? "under" : y < 0.5 ? "before" : "after" };
@@ -39,7 +34,7 @@ export function useSlideDrag() {
   const { deck, session, selected } = useDeck();
   const [landing, setLanding] = useState<Landing>();
   const [dragged, setDragged] = useState<string>();
-  const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 6 } }));
+  const sensors = useDragSensors();
   /** A selected slide takes all selected ones along. */
   const movedWith = (id: string): readonly string[] => (selected.includes(id) ? selected : [id]);
   const stop = () => {

@@ -28,6 +28,9 @@ export function useDeck(): OpenDeck {
   return deck;
 }
 
+/** Returns the open deck; undefined on the Desk. */
+export const useOpenDeck = (): OpenDeck | undefined => useContext(Context);
+
 function Opened({ session, children }: { session: DeckSession; children: ReactNode }) {
   const view = useSyncExternalStore(session.subscribe, session.snapshot);
   const metadata = useHead(view.deck);

@@ -2,12 +2,9 @@ import {
   DndContext,
   type DragEndEvent,
   type DragMoveEvent,
-  PointerSensor,
   pointerWithin,
   useDraggable,
   useDroppable,
-  useSensor,
-  useSensors,
 } from "@dnd-kit/core";
 import { moveTo, placeOf } from "@unitext/core/edit";
 import { familyOf, hasNotes, nameOf, secondsOf, type Slide, slideIndex, must } from "@unitext/core/model";
@@ -17,6 +14,7 @@ import { useMeasures } from "./scenes";
 import { languageName } from "../ui/languages";
 import { useOutOfDate } from "./useOutOfDate";
 import { useUntranslated } from "./useUntranslated";
+import { DRAG_ANNOUNCEMENTS, startOf, useDragSensors } from "../ui/dragging";
 import { clock } from "../ui/time";
 
 interface BlockProps {
@@ -53,8 +51,9 @@ const Block = memo(function Block({
   onChoose,
   landing,
 }: BlockProps) {
-  const drag = useDraggable({ id: slide.id });
-  const drop = useDroppable({ id: slide.id });
+  const data = { name: `${number}. ${nameOf(slide)}` };
+  const drag = useDraggable({ id: slide.id, data });
+  const drop = useDroppable({ id: slide.id, data });
   const marks = [
     slide.hidden ? "hidden" : "",
     hasNotes(slide) || slide.hidden ? "" : "no notes",
@@ -77,7 +76,7 @@ const Block = memo(function Block({
         drag.setNodeRef(node);
         drop.setNodeRef(node);
       }}
-      onPointerDown={drag.listeners?.onPointerDown as React.PointerEventHandler | undefined}
+      {...drag.listeners}
       style={{ flexGrow: Math.max(seconds, 4), marginTop: `${depth * 8}px` }}
       className={`hairline relative h-7 min-w-px basis-0 cursor-pointer overflow-hidden border-r ${selected ? "outline-2 -outline-offset-2 outline-secondary" : ""} ${slide.hidden ? "opacity-45" : ""}`}
     >
@@ -123,7 +122,7 @@ export function Spine({ onOpen }: { onOpen?: (id: string) => void }) {
   };
   const said = (id: string, after: boolean) =>
     `${after ? "after" : "before"} ${numbers.get(id)}${after && numbers.get(id) === deck.slides.length ? ", at the end" : ""}`;
-  const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 5 } }));
+  const sensors = useDragSensors();
   const movedWith = (id: string) => (chosen.has(id) ? selected : [id]);
   /** Returns where a dragged block lands: before or after the one under the pointer, unless that is dragged too. */
   const landingOf = ({ active, over, activatorEvent, delta }: DragMoveEvent): typeof landing => {
@@ -131,7 +130,7 @@ export function Spine({ onOpen }: { onOpen?: (id: string) => void }) {
     const id = String(over.id);
     const taken = movedWith(String(active.id)).flatMap((one) => familyOf(deck.slides, one).map((slide) => slide.id));
     if (taken.includes(id)) return undefined;
-    const x = (activatorEvent as PointerEvent).clientX + delta.x;
+    const x = startOf(activatorEvent).x + delta.x;
     return { id, after: x > over.rect.left + over.rect.width / 2 };
   };
   const move = (event: DragEndEvent) => {
@@ -186,6 +185,7 @@ export function Spine({ onOpen }: { onOpen?: (id: string) => void }) {
         <DndContext
           sensors={sensors}
           collisionDetection={pointerWithin}
+          accessibility={{ announcements: DRAG_ANNOUNCEMENTS }}
           onDragMove={(event) => setLanding(landingOf(event))}
           onDragCancel={() => setLanding(undefined)}
           onDragEnd={move}

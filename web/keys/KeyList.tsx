@@ -13,6 +13,7 @@ export function KeyList({ onClose }: { onClose: () => void }) {
     names.find(
       (other) =>
         other !== name &&
+        keyOf(name) !== "" &&
         keyOf(other) === keyOf(name) &&
         (COMMANDS[other].place === COMMANDS[name].place || "Everywhere" === COMMANDS[other].place),
     );
@@ -53,18 +54,18 @@ export function KeyList({ onClose }: { onClose: () => void }) {
                     aria-label={
                       asking === name
                         ? `Press a key … for: ${COMMANDS[name].label}`
-                        : `${COMMANDS[name].label}: ${keyOf(name)}. Change the key`
+                        : `${COMMANDS[name].label}: ${keyOf(name) || "no key"}. Change the key`
                     }
                     onClick={() => setAsking(name)}
                   >
-                    {asking === name ? "Press a key …" : keyOf(name)}
+                    {asking === name ? "Press a key …" : keyOf(name) || "none"}
                   </button>
                   <button
                     type="button"
                     className="btn btn-ghost btn-sm"
                     disabled={keyOf(name) === COMMANDS[name].key}
                     onClick={() => setKey(name, undefined)}
-                    aria-label={`Reset to ${COMMANDS[name].key}: ${COMMANDS[name].label}`}
+                    aria-label={`Reset to ${COMMANDS[name].key || "no key"}: ${COMMANDS[name].label}`}
                   >
                     Reset
                   </button>

@@ -1,2 +1,4 @@
+export { COMMANDS, type CommandName, keyOf } from "./commands";
 export { KeyList } from "./KeyList";
-export { typing, useCommands } from "./useCommands";
+export { menuAct, Tool } from "./Tool";
+export { activeCommands, typing, useCommands } from "./useCommands";

@@ -2,6 +2,7 @@ import {
   cssFamily,
   familyNamed,
   LINE_HEIGHT,
+  pageScale,
   paragraphGap,
   placeTheme,
   roleAppearance,
@@ -18,8 +19,10 @@ import {
   type Slide,
   type SlotRole,
 } from "@unitext/core/model";
+import { batch, makeTextsSo } from "@unitext/core/edit";
 import type { CSSProperties } from "react";
 import { useDeck } from "../deck/DeckContext";
+import type { BaseLook } from "../richtext/LookTools";
 import { RichTextEditor } from "../richtext/RichTextEditor";
 import { slotName } from "./names";
 
@@ -54,13 +57,20 @@ export function InPlaceText({
   onChange: (text: RichText) => void;
   onLeave: () => void;
 }) {
-  const { deck } = useDeck();
+  const { deck, session } = useDeck();
   const element = "element" in target ? editableOf(slide, target.element) : undefined;
   const slot = "slot" in target ? target.slot : (element?.slot ?? "");
   const places = slotPlaces(slide.arrangement, deck, slide.widths);
   const slotFrame = places.get(slot)?.frame;
   const frame = "slot" in target ? slotFrame : (frames.get(target.element) ?? slotFrame);
   if (!frame) return null;
+  const { style, base } = textStyle(deck, slide, scene, element, slot, scale);
+  const makeAllSo = () => {
+    if (element?.kind !== "text") return;
+    const changes = makeTextsSo(deck, slide, element, pageScale(deck.page));
+    if (changes.length) session.apply(batch(changes), { words: "Gave all texts of this kind this look" });
+    else session.notify("The words have the look of their kind already.");
+  };
   return (
     <RichTextEditor
       key={JSON.stringify(target)}
@@ -76,8 +86,11 @@ export function InPlaceText({
         width: frame.width * scale,
         minHeight: frame.height * scale,
         ["--lift" as string]: `${frame.y * scale}px`,
-        ...textStyle(deck, slide, scene, element, slot, scale),
+        ["--shift" as string]: `${frame.x * scale}px`,
+        ...style,
       }}
+      base={base}
+      {...(element?.kind === "text" && element.slot !== null ? { onMakeAllSo: makeAllSo } : {})}
       onChange={onChange}
       onLeave={onLeave}
     />
@@ -90,7 +103,7 @@ function editableOf(slide: Slide, id: string): Editable | undefined {
   );
 }
 
-/** Returns the look of the text on the slide, as CSS. */
+/** Returns the look of the text on the slide, as CSS and as what its words have where they set nothing. */
 function textStyle(
   deck: Deck,
   slide: Slide,
@@ -98,7 +111,7 @@ function textStyle(
   element: Editable | undefined,
   slot: string,
   scale: number,
-): CSSProperties {
+): { style: CSSProperties; base: BaseLook } {
   const { page } = deck;
   const place = slotPlaces(slide.arrangement, deck, slide.widths).get(slot);
   const role: SlotRole = place?.role ?? "body";
@@ -115,7 +128,7 @@ function textStyle(
     .map(({ id }) => `"${cssFamily(id)}"`);
   const anchor = element?.box?.anchor ?? place?.anchor ?? (element?.kind === "shape" ? "middle" : "top");
   const ink = style?.run?.colour ?? own?.fill ?? theme.colours.ink;
-  return {
+  const css: CSSProperties = {
     background: groundOf(theme.colours.paper, slide, element, ink),
     color: ink,
     fontFamily: `${faces.join(", ")}, sans-serif`,
@@ -127,7 +140,9 @@ function textStyle(
     textAlign: ALIGN[style?.align ?? place?.align ?? "start"],
     ["--marker" as string]: theme.colours.accent,
     ["--gap" as string]: `${paragraphGap(role, theme)}em`,
+    ["--point" as string]: `${scale}px`,
   };
+  return { style: css, base: { font: family.family, size, colour: ink } };
 }
 
 /** Returns a colour on which the text can be read while it is edited: that of its fill, or the slide's. */

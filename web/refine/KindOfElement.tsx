@@ -1,6 +1,7 @@
 import { batch, type LookKind, makeAllSo, takeKindBack } from "@unitext/core/edit";
 import type { Element } from "@unitext/core/model";
 import { useDeck } from "../deck/DeckContext";
+import { Fold } from "../ui/Fold";
 
 const KINDS: Record<LookKind, { all: string; title: string }> = {
   shape: { all: "boxes", title: "Gives all boxes of the deck, now and later, this fill, outline and shadow" },
@@ -17,28 +18,31 @@ export function KindOfElement({ element }: { element: Element }) {
   const { shape, picture, header, cell } = deck.theme.kinds ?? {};
   const hasRule = { shape, picture, table: header ?? cell }[kind] !== undefined;
   return (
-    <fieldset disabled={!canEdit} className="mb-4">
-      <legend className="mb-2 font-semibold">All {all} of the deck</legend>
-      <div className="flex flex-wrap gap-2">
-        <button
-          type="button"
-          className="btn btn-xs"
-          title={title}
-          onClick={() =>
-            session.apply(batch(makeAllSo(deck, element)), { words: `Made all ${all} look like this one` })
-          }
-        >
-          Make all look like this
-        </button>
-        <button
-          type="button"
-          className="btn btn-xs"
-          disabled={!hasRule}
-          onClick={() => session.apply(batch(takeKindBack(deck, kind)), { words: `Took the look of all ${all} back` })}
-        >
-          As the design has them
-        </button>
-      </div>
-    </fieldset>
+    <Fold name="element-kind" title={`All ${all} of the deck`}>
+      <fieldset disabled={!canEdit}>
+        <div className="flex flex-wrap gap-2">
+          <button
+            type="button"
+            className="btn btn-xs"
+            title={title}
+            onClick={() =>
+              session.apply(batch(makeAllSo(deck, element)), { words: `Made all ${all} look like this one` })
+            }
+          >
+            Make all look like this
+          </button>
+          <button
+            type="button"
+            className="btn btn-xs"
+            disabled={!hasRule}
+            onClick={() =>
+              session.apply(batch(takeKindBack(deck, kind)), { words: `Took the look of all ${all} back` })
+            }
+          >
+            As the design has them
+          </button>
+        </div>
+      </fieldset>
+    </Fold>
   );
 }

@@ -1,15 +1,9 @@
 import { placeTheme, roleAppearance, sizeOf, slotPlaces } from "@unitext/core/layout";
-import {
-  FONT_PAIRINGS,
-  PAGES,
-  type RoleOverride,
-  roleOf,
-  type Slide,
-  type SlotRole,
-  type TextElement,
-} from "@unitext/core/model";
+import { PAGES, type RoleOverride, roleOf, type Slide, type SlotRole, type TextElement } from "@unitext/core/model";
 import { useDeck } from "../deck/DeckContext";
+import { Fold } from "../ui/Fold";
 import { Colour } from "../ui/ColourField";
+import { FONT_NAMES } from "../ui/fonts";
 import { Measure } from "../ui/Measure";
 
 /** What texts of a role are called together. */
@@ -25,10 +19,6 @@ const KINDS: Partial<Record<SlotRole, string>> = {
   corner: "names in the corner",
   name: "names in the middle",
 };
-
-const FAMILIES = [...new Set(Object.values(FONT_PAIRINGS).flatMap(({ fonts }) => [fonts.heading, fonts.body]))].sort(
-  (a, b) => a.localeCompare(b),
-);
 
 const SWITCHES = { strong: "Bold", italic: "Italic", capitals: "Capitals" } as const;
 
@@ -52,54 +42,55 @@ export function KindStyle({ slide, text }: { slide: Slide; text: TextElement }) 
     );
   };
   return (
-    <fieldset disabled={!canEdit} className="mb-4">
-      <legend className="mb-2 font-semibold">All {kind} of the deck</legend>
-      <label className="mb-1 flex items-center gap-2">
-        <span className="flex-1">Font</span>
-        <select
-          className="select select-sm w-40"
-          value={appearance.family}
-          onChange={({ target }) => apply({ ...override, font: target.value }, "Font")}
-        >
-          {[...new Set([appearance.family, ...FAMILIES])].map((family) => (
-            <option key={family}>{family}</option>
+    <Fold name="text-kind" title={`All ${kind} of the deck`}>
+      <fieldset disabled={!canEdit}>
+        <label className="mb-1 flex items-center gap-2">
+          <span className="flex-1">Font</span>
+          <select
+            className="select select-sm w-40"
+            value={appearance.family}
+            onChange={({ target }) => apply({ ...override, font: target.value }, "Font")}
+          >
+            {[...new Set([appearance.family, ...FONT_NAMES])].map((family) => (
+              <option key={family}>{family}</option>
+            ))}
+          </select>
+        </label>
+        <Measure
+          label="Size"
+          unit="pt"
+          least={6}
+          most={400}
+          value={sizeOf(role, theme, PAGES["16:9"])}
+          onSet={(size) => apply({ ...override, size }, "Size")}
+        />
+        <Colour
+          label="Colour of the text"
+          value={override.colour ?? appearance.fill}
+          onSet={(colour) => apply({ ...override, colour }, "Colour")}
+        />
+        <div className="my-1 flex gap-4">
+          {(Object.keys(SWITCHES) as (keyof typeof SWITCHES)[]).map((name) => (
+            <label key={name} className="flex items-center gap-2">
+              <input
+                type="checkbox"
+                className="checkbox checkbox-sm"
+                checked={appearance[name]}
+                onChange={({ target }) => apply({ ...override, [name]: target.checked }, SWITCHES[name])}
+              />
+              {SWITCHES[name]}
+            </label>
           ))}
-        </select>
-      </label>
-      <Measure
-        label="Size"
-        unit="pt"
-        least={6}
-        most={400}
-        value={sizeOf(role, theme, PAGES["16:9"])}
-        onSet={(size) => apply({ ...override, size }, "Size")}
-      />
-      <Colour
-        label="Colour of the text"
-        value={override.colour ?? appearance.fill}
-        onSet={(colour) => apply({ ...override, colour }, "Colour")}
-      />
-      <div className="my-1 flex gap-4">
-        {(Object.keys(SWITCHES) as (keyof typeof SWITCHES)[]).map((name) => (
-          <label key={name} className="flex items-center gap-2">
-            <input
-              type="checkbox"
-              className="checkbox checkbox-sm"
-              checked={appearance[name]}
-              onChange={({ target }) => apply({ ...override, [name]: target.checked }, SWITCHES[name])}
-            />
-            {SWITCHES[name]}
-          </label>
-        ))}
-      </div>
-      <button
-        type="button"
-        className="btn btn-xs"
-        disabled={!theme.roles?.[role]}
-        onClick={() => apply(undefined, "Look")}
-      >
-        As the design has them
-      </button>
-    </fieldset>
+        </div>
+        <button
+          type="button"
+          className="btn btn-xs"
+          disabled={!theme.roles?.[role]}
+          onClick={() => apply(undefined, "Look")}
+        >
+          As the design has them
+        </button>
+      </fieldset>
+    </Fold>
   );
 }

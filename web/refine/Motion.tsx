@@ -19,6 +19,7 @@ import {
   must,
 } from "@unitext/core/model";
 import { useDeck } from "../deck/DeckContext";
+import { Fold } from "../ui/Fold";
 import { Measure } from "../ui/Measure";
 import { nameOfElement } from "./names";
 import type { Acts } from "./selection";
@@ -81,8 +82,7 @@ export function EntranceOf({ slide, acts }: { slide: Slide; acts: Acts }) {
   const change = (more: Partial<Entrance>, words: string) =>
     set((before) => (before ? { ...before, ...more } : before), words);
   return (
-    <fieldset className="mb-4">
-      <legend className="mb-2 font-semibold">Entrance</legend>
+    <Fold name="entrance" title="Entrance" open>
       <label className="mb-1 block">
         Starts
         <select
@@ -186,7 +186,7 @@ export function EntranceOf({ slide, acts }: { slide: Slide; acts: Acts }) {
           </select>
         </label>
       )}
-    </fieldset>
+    </Fold>
   );
 }
 

@@ -1,34 +1,20 @@
 import { kindOf, type Element, type Frame, type PictureElement, type Slide } from "@unitext/core/model";
-import { type Depth, type Side, SIDES } from "@unitext/core/edit";
 import { useDeck } from "../deck/DeckContext";
 import { ChartData } from "./ChartData";
 import { KindOfElement } from "./KindOfElement";
 import { KindStyle } from "./KindStyle";
 import { LinkedData } from "./LinkedData";
 import { LeadsTo } from "../richtext/LeadsTo";
+import { Fold } from "../ui/Fold";
 import { Measure } from "../ui/Measure";
 import { MediaParts } from "./MediaParts";
 import { EntranceOf } from "./Motion";
 import { nameOfElement } from "./names";
 import type { Acts } from "./selection";
+import { SelectionTools } from "./SelectionTools";
 import { TableData } from "./TableData";
 import { Colour } from "../ui/ColourField";
 import { PictureParts } from "./PictureProperties";
-
-const SIDE_NAMES: Record<Side, string> = {
-  left: "Left",
-  centre: "Centre",
-  right: "Right",
-  top: "Top",
-  middle: "Middle",
-  bottom: "Bottom",
-};
-const DEPTHS: Record<Depth, string> = {
-  front: "To the front",
-  forward: "Forward",
-  backward: "Back a step",
-  back: "To the back",
-};
 
 /** The selected element: its place, its appearance, its content, and its commands. */
 export function Selected({
@@ -64,14 +50,15 @@ export function Selected({
   const code = one?.kind === "code" || one?.kind === "formula" ? one : undefined;
   return (
     <>
-      <header className="mb-3 flex items-start gap-2">
-        <h2 className="flex-1 font-semibold first-letter:uppercase">
+      <header className="mb-2 flex items-start gap-2">
+        <h2 className="line-clamp-2 flex-1 font-semibold first-letter:uppercase">
           {one ? nameOfElement(one) : `${elements.length} elements`}
         </h2>
         <button type="button" className="btn btn-xs" onClick={onLeave}>
           Look of the slide
         </button>
       </header>
+      {canEdit && <SelectionTools acts={acts} />}
       {one && <LinkedData slide={slide} element={one} />}
       {one?.kind === "foreign" && (
         <p className="quiet mb-3">
@@ -83,8 +70,6 @@ export function Selected({
           {one.kind === "text" ? "Change the text" : "Write in the shape"}
         </button>
       )}
-      {one?.kind === "text" && <KindStyle slide={slide} text={one} />}
-      {one && <KindOfElement element={one} />}
       {one?.kind === "picture" && canEdit && (
         <PictureParts
           picture={one}
@@ -123,58 +108,8 @@ export function Selected({
           />
         </label>
       )}
-      <fieldset disabled={!canEdit} className="mb-4">
-        <legend className="mb-2 font-semibold">Place</legend>
-        {one && frame && (
-          <div className="grid grid-cols-2 gap-x-2 gap-y-1">
-            <Measure label="From the left" value={frame.x} onSet={(x) => place({ x })} />
-            <Measure label="From the top" value={frame.y} onSet={(y) => place({ y })} />
-            <Measure label="Width" value={frame.width} least={1} onSet={(width) => place({ width })} />
-            <Measure label="Height" value={frame.height} least={1} onSet={(height) => place({ height })} />
-            <Measure
-              label="Rotation"
-              unit="°"
-              value={frame.rotation ?? 0}
-              onSet={(rotation) => place({ rotation: ((((rotation + 180) % 360) + 360) % 360) - 180 })}
-            />
-          </div>
-        )}
-        <p className="quiet mt-1 text-xs">
-          Arrow keys move by 1 point, with Shift by 10.
-          {elements.some(({ groups }) => groups?.length) && elements.length > 1
-            ? " Press one of a group twice, or Enter on it, to have it by itself."
-            : ""}
-        </p>
-        <div
-          role="group"
-          aria-label={elements.length > 1 ? "Line up with each other" : "Line up with the page"}
-          className="mt-2 grid grid-cols-3 gap-1"
-        >
-          {SIDES.map((side) => (
-            <button key={side} type="button" className="btn btn-xs" onClick={() => acts.align(side)}>
-              {SIDE_NAMES[side]}
-            </button>
-          ))}
-        </div>
-        {elements.length > 2 && (
-          <div className="mt-1 grid grid-cols-2 gap-1">
-            <button type="button" className="btn btn-xs" onClick={() => acts.space("x")}>
-              Space evenly across
-            </button>
-            <button type="button" className="btn btn-xs" onClick={() => acts.space("y")}>
-              Space evenly down
-            </button>
-          </div>
-        )}
-        {acts.canRelease && (
-          <button type="button" className="btn btn-sm mt-2 w-full" onClick={acts.release}>
-            Back into its place
-          </button>
-        )}
-      </fieldset>
       {painted && canEdit && (
-        <fieldset className="mb-4">
-          <legend className="mb-2 font-semibold">Colours</legend>
+        <Fold name="element-colours" title="Fill and outline" open>
           <Colour
             label="Fill"
             value={
@@ -200,29 +135,13 @@ export function Selected({
             }
             onNone={() => acts.set(({ stroke: _, ...element }) => element as Element, "Removed an outline")}
           />
-        </fieldset>
+          {first?.stroke && <OutlineWidth width={first.stroke.width} acts={acts} />}
+        </Fold>
       )}
-      {outlined && first?.stroke && canEdit && (
-        <div className="mb-4">
-          <Measure
-            label="Width of the outline"
-            value={first.stroke.width}
-            least={0}
-            most={200}
-            onSet={(width) =>
-              acts.set(
-                (element) =>
-                  element.stroke ? ({ ...element, stroke: { ...element.stroke, width } } as Element) : element,
-                "Changed the width of an outline",
-              )
-            }
-          />
-        </div>
-      )}
+      {!painted && outlined && first?.stroke && canEdit && <OutlineWidth width={first.stroke.width} acts={acts} />}
       {canEdit && <EntranceOf slide={slide} acts={acts} />}
       {(one?.kind === "picture" || one?.kind === "shape") && (
-        <fieldset disabled={!canEdit} className="mb-4">
-          <legend className="mb-2 font-semibold">Link</legend>
+        <Fold name="element-link" title="Link" open>
           <LeadsTo
             key={one.id}
             to={one.link}
@@ -239,37 +158,24 @@ export function Selected({
               )
             }
           />
-        </fieldset>
+        </Fold>
       )}
-      <fieldset disabled={!canEdit} className="mb-4">
-        <legend className="mb-2 font-semibold">Order</legend>
-        <div className="grid grid-cols-2 gap-1">
-          {(Object.keys(DEPTHS) as Depth[]).map((depth) => (
-            <button key={depth} type="button" className="btn btn-xs" onClick={() => acts.order(depth)}>
-              {DEPTHS[depth]}
-            </button>
-          ))}
-          <button type="button" className="btn btn-xs" disabled={elements.length < 2} onClick={acts.group}>
-            Group
+      {one?.kind === "text" && <KindStyle slide={slide} text={one} />}
+      {one && <KindOfElement element={one} />}
+      <Fold name="element-place" title="Place and size">
+        {one && frame && <PlaceFields frame={frame} onPlace={place} />}
+        <p className="quiet mt-1 text-xs">
+          Arrow keys move by 1 point, with Shift by 10.
+          {elements.some(({ groups }) => groups?.length) && elements.length > 1
+            ? " Press one of a group twice, or Enter on it, to have it by itself."
+            : ""}
+        </p>
+        {canEdit && acts.canRelease && (
+          <button type="button" className="btn btn-sm mt-2 w-full" onClick={acts.release}>
+            Back into its place
           </button>
-          <button
-            type="button"
-            className="btn btn-xs"
-            disabled={!elements.some(({ groups }) => groups?.length)}
-            onClick={acts.ungroup}
-          >
-            Take the group apart
-          </button>
-        </div>
-      </fieldset>
-      <div className="grid grid-cols-2 gap-1">
-        <button type="button" className="btn btn-sm" disabled={!canEdit} onClick={acts.duplicate}>
-          Duplicate
-        </button>
-        <button type="button" className="btn btn-sm" disabled={!canEdit} onClick={acts.remove}>
-          Delete
-        </button>
-      </div>
+        )}
+      </Fold>
       <p className="quiet mt-3 text-xs">
         {elements.length} of {slide.elements.length} on this slide
       </p>
@@ -285,4 +191,48 @@ function framedAs(element: Element, frames: ReadonlyMap<string, Frame>, change: 
     ...(frame ? { frame: { x: frame.x, y: frame.y, width: frame.width, height: frame.height } } : {}),
     ...change,
   } as Element;
+}
+
+function OutlineWidth({ width, acts }: { width: number; acts: Acts }) {
+  return (
+    <Measure
+      label="Width of the outline"
+      value={width}
+      least={0}
+      most={200}
+      onSet={(next) =>
+        acts.set(
+          (element) =>
+            element.stroke ? ({ ...element, stroke: { ...element.stroke, width: next } } as Element) : element,
+          "Changed the width of an outline",
+        )
+      }
+    />
+  );
+}
+
+type RotatedFrame = Frame & { rotation?: number };
+
+/** The place, size and rotation of an element as numbers. */
+function PlaceFields({
+  frame,
+  onPlace,
+}: {
+  frame: RotatedFrame;
+  onPlace: (change: Partial<Frame & { rotation: number }>) => void;
+}) {
+  return (
+    <div className="grid grid-cols-2 gap-x-2 gap-y-1">
+      <Measure label="From the left" value={frame.x} onSet={(x) => onPlace({ x })} />
+      <Measure label="From the top" value={frame.y} onSet={(y) => onPlace({ y })} />
+      <Measure label="Width" value={frame.width} least={1} onSet={(width) => onPlace({ width })} />
+      <Measure label="Height" value={frame.height} least={1} onSet={(height) => onPlace({ height })} />
+      <Measure
+        label="Rotation"
+        unit="°"
+        value={frame.rotation ?? 0}
+        onSet={(rotation) => onPlace({ rotation: ((((rotation + 180) % 360) + 360) % 360) - 180 })}
+      />
+    </div>
+  );
 }

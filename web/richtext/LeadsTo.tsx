@@ -3,6 +3,7 @@ import { linkTarget } from "@unitext/core/text";
 import { useEffect, useId, useState } from "react";
 import { Link } from "react-router";
 import { useDeck } from "../deck/DeckContext";
+import { SlidePicker } from "../deck/SlidePicker";
 
 const WEB = "web";
 
@@ -37,6 +38,7 @@ export function LeadsTo({
     setKind(address ? WEB : (to ?? ""));
     setText(address);
   }, [to, address]);
+  const [choosing, setChoosing] = useState(false);
   const typed = text.trim();
   const wanted = addressOf(typed);
   const take = () => {
@@ -92,6 +94,18 @@ export function LeadsTo({
               : ""}
           </span>
         </label>
+      )}
+      {!disabled && (
+        <button type="button" className="btn btn-xs mt-1 mr-1" onClick={() => setChoosing(true)}>
+          Choose a slide …
+        </button>
+      )}
+      {choosing && (
+        <SlidePicker
+          title="Where the link leads"
+          onChoose={(slide) => onSet(`slide:${slide}`)}
+          onClose={() => setChoosing(false)}
+        />
       )}
       {inside !== undefined && !missing && (
         <Link className="btn btn-xs mt-1" to={`/decks/${deck.id}/refine/${inside}`}>

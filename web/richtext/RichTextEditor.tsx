@@ -1,15 +1,19 @@
 import { EditorContent } from "@tiptap/react";
 import type { CSSProperties } from "react";
+import type { BaseLook } from "./LookTools";
 import { RichTextTools } from "./RichTextTools";
 import { type RichTextProps, useRichTextEditor } from "./useRichTextEditor";
 
 interface Props extends RichTextProps {
   className?: string;
   style?: CSSProperties;
+  /** The look of the text on its slide, which can then be changed word by word. */
+  base?: BaseLook;
+  onMakeAllSo?: () => void;
 }
 
 /** Edits a rich text in place. Typed text is passed on after a short pause and when the editor loses focus. */
-export function RichTextEditor({ className = "", style, ...props }: Props) {
+export function RichTextEditor({ className = "", style, base, onMakeAllSo, ...props }: Props) {
   const { editor, give } = useRichTextEditor(props);
   const { label } = props;
   return (
@@ -21,7 +25,7 @@ export function RichTextEditor({ className = "", style, ...props }: Props) {
         if (!event.currentTarget.contains(event.relatedTarget)) give();
       }}
     >
-      <RichTextTools editor={editor} label={label} />
+      <RichTextTools editor={editor} label={label} base={base} onMakeAllSo={onMakeAllSo} />
       <EditorContent editor={editor} />
     </div>
   );

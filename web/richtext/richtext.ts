@@ -12,6 +12,7 @@ import {
   RunProperties,
   must,
 } from "@unitext/core/model";
+import { cssFamily, familyNamed } from "@unitext/core/layout";
 import { Extension, type JSONContent, Mark as EditorMark, mergeAttributes, Node } from "@tiptap/core";
 import Bold from "@tiptap/extension-bold";
 import Code from "@tiptap/extension-code";
@@ -22,6 +23,7 @@ import Link from "@tiptap/extension-link";
 import Strike from "@tiptap/extension-strike";
 import Text from "@tiptap/extension-text";
 import { Placeholder, UndoRedo } from "@tiptap/extensions";
+import { runPropertiesAt, setRunProperties } from "./format";
 
 const MARK_NAMES: Record<string, Mark> = {
   bold: "strong",
@@ -76,12 +78,28 @@ const Look = EditorMark.create({
       }),
     },
   }),
-  parseHTML: () => [{ tag: "span[data-properties]" }],
+  // What a paste from another program shows by elements of HTML.
+  parseHTML: () => [
+    { tag: "span[data-properties]" },
+    { tag: "u", getAttrs: () => ({ properties: { underline: "single" } }) },
+    { tag: "sup:not([data-footnote])", getAttrs: () => ({ properties: { rise: 0.33 } }) },
+    { tag: "sub", getAttrs: () => ({ properties: { rise: -0.33 } }) },
+    { tag: "mark", getAttrs: () => ({ properties: { highlight: "#ffe48a" } }) },
+  ],
   renderHTML: ({ HTMLAttributes }) => ["span", mergeAttributes(HTMLAttributes), 0],
 });
 
-const styleOf = ({ colour, underline, highlight, caps, rise }: RunProperties): string =>
+const facesOf = (font: string): string =>
+  familyNamed(font)
+    .faces.filter(({ weight, slant }) => weight === 400 && slant === "normal")
+    .map(({ id }) => `"${cssFamily(id)}"`)
+    .join(",");
+
+/** Returns the look of words as CSS. Sizes are in the points of the slide, where the editor is on one. */
+const styleOf = ({ font, size, colour, underline, highlight, caps, rise }: RunProperties): string =>
   [
+    font ? `font-family:${facesOf(font)}` : "",
+    size ? `font-size:calc(${size} * var(--point))` : "",
     colour ? `color:${colour}` : "",
     underline ? "text-decoration:underline" : "",
     highlight ? `background:${highlight}` : "",
@@ -142,6 +160,19 @@ const ValueNode = Node.create({
     mergeAttributes(HTMLAttributes),
     (node.attrs.run as Run | null)?.text ?? "",
   ],
+});
+
+/** Ctrl+U underlines the selected words, or takes that away. */
+const UnderlineKey = Extension.create({
+  name: "underlineKey",
+  addKeyboardShortcuts() {
+    return {
+      "Mod-u": () => {
+        setRunProperties(this.editor, { underline: runPropertiesAt(this.editor).underline ? null : "single" });
+        return true;
+      },
+    };
+  },
 });
 
 /** Tab and Shift+Tab change the level of list items; Enter in an empty item ends the list; Escape leaves the text. */
@@ -205,6 +236,7 @@ export function extensions(placeholder: string, leave: () => void) {
     UndoRedo,
     Placeholder.configure({ placeholder }),
     ListKeys.configure({ leave }),
+    UnderlineKey,
   ];
 }
 

@@ -1,11 +1,14 @@
-import { ListChecks, Palette, Redo2, Settings2, Undo2 } from "lucide-react";
+import { FilePlus2, ListChecks, Palette, Plus, Redo2, Settings2, SquarePlus, Undo2 } from "lucide-react";
 import { type ReactNode, useState } from "react";
+import { useNavigate } from "react-router";
 import { useDeck } from "../deck/DeckContext";
+import { slideActs } from "../deck/slideacts";
 import { Spine } from "../deck/Spine";
 import { CheckDialog } from "../design/CheckDialog";
 import { DeckDialog } from "../design/DeckDialog";
 import { DesignDialog } from "../design/DesignDialog";
-import { useCommands } from "../keys";
+import { menuAct, useCommands } from "../keys";
+import { MenuButton } from "../ui/Menu";
 import { Rail } from "./Rail";
 import { NoticeLine } from "./NoticeLine";
 
@@ -21,9 +24,18 @@ export function DeckFrame({
   children: ReactNode;
   onOpen?: (id: string) => void;
 }) {
-  const { deck, session, advice, canUndo, canRedo, canEdit } = useDeck();
+  const { deck, version, session, selected, select, advice, canUndo, canRedo, canEdit } = useDeck();
   const [open, setOpen] = useState<"design" | "deck" | "check">();
-  useCommands({ undo: () => session.undo(), redo: () => session.redo() });
+  const navigate = useNavigate();
+  const { newSlide } = slideActs({ deck, version, session, selected, select, show: (id) => onOpen?.(id) });
+  useCommands({
+    undo: () => session.undo(),
+    redo: () => session.redo(),
+    deckSettings: () => setOpen("deck"),
+    check: () => setOpen("check"),
+    ...(canEdit ? { design: () => setOpen("design") } : {}),
+    ...(canEdit && place !== "Speak" ? { newSlide } : {}),
+  });
   return (
     <div className="flex h-full">
       <Rail />
@@ -34,6 +46,16 @@ export function DeckFrame({
           </h1>
           {tools}
           <div className="flex gap-1">
+            <MenuButton
+              className="btn btn-ghost btn-sm"
+              acts={[
+                menuAct("newSlide", newSlide, { label: "New slide", icon: SquarePlus, disabled: !canEdit }),
+                menuAct("newDeck", () => navigate("/?new"), { label: "New deck …", icon: FilePlus2 }),
+              ]}
+            >
+              <Plus size={16} aria-hidden="true" />
+              New
+            </MenuButton>
             {canEdit && (
               <button
                 type="button"
@@ -79,7 +101,7 @@ export function DeckFrame({
         {open === "deck" && <DeckDialog onClose={() => setOpen(undefined)} />}
         {open === "check" && <CheckDialog onClose={() => setOpen(undefined)} />}
         <footer>
-          <NoticeLine />
+          <NoticeLine place={place} />
           <Spine {...(onOpen ? { onOpen } : {})} />
         </footer>
       </div>

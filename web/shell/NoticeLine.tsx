@@ -1,9 +1,10 @@
 import { useEffect, useState } from "react";
 import { useDeck } from "../deck/DeckContext";
+import { FirstUse } from "./FirstUse";
 import { SetAsideDialog } from "./SetAsideDialog";
 
 /** The last act with its undo, and the save status. */
-export function NoticeLine() {
+export function NoticeLine({ place }: { place: string }) {
   const { notice, status, session, aside } = useDeck();
   const [open, setOpen] = useState(false);
   useEffect(() => {
@@ -19,9 +20,10 @@ export function NoticeLine() {
   }[status];
   return (
     <div className="hairline flex min-h-9 items-center gap-3 border-t px-4 text-sm">
-      <p role="status" className="flex min-w-0 flex-1 items-center gap-3">
+      <p role="status" className={notice ? "flex min-w-0 flex-1 items-center gap-3" : "sr-only"}>
         {notice && <span className="truncate">{notice.text}</span>}
       </p>
+      {!notice && <FirstUse place={place} />}
       {notice?.undo && (
         <button type="button" className="btn btn-ghost btn-xs text-primary" onClick={() => session.undo()}>
           Undo
@@ -33,7 +35,10 @@ export function NoticeLine() {
         </button>
       )}
       {open && aside.length > 0 && <SetAsideDialog onClose={() => setOpen(false)} />}
-      <span className={status === "waiting" || status === "refused" ? "text-error" : "quiet"} data-status={status}>
+      <span
+        className={`ml-auto whitespace-nowrap ${status === "waiting" || status === "refused" ? "text-error" : "quiet"}`}
+        data-status={status}
+      >
         {words}
       </span>
     </div>

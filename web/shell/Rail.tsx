@@ -1,30 +1,10 @@
-import {
-  Keyboard,
-  Languages,
-  LayoutGrid,
-  ListTree,
-  type LucideIcon,
-  Mic,
-  PenLine,
-  Send,
-  SquareMousePointer,
-  SunMoon,
-  Table2,
-} from "lucide-react";
+import { Keyboard, LayoutGrid, Search, SunMoon } from "lucide-react";
 import { useState } from "react";
-import { NavLink, useParams } from "react-router";
-import { KeyList, useCommands } from "../keys";
+import { NavLink, useNavigate, useParams } from "react-router";
+import { KeyList, keyOf, useCommands } from "../keys";
+import { CommandFinder } from "./CommandFinder";
+import { PLACES } from "./places";
 import { nextAppearance, useAppearance } from "./appearance";
-
-const PLACES: readonly [place: string, label: string, icon: LucideIcon, does: string][] = [
-  ["write", "Write", PenLine, "Text on the left, the slides that it makes on the right"],
-  ["arrange", "Arrange", ListTree, "Order, details, sections; split and merge"],
-  ["refine", "Refine", SquareMousePointer, "One slide: its elements, look, notes and motion"],
-  ["data", "Data", Table2, "Workbooks and the values that come from them"],
-  ["translate", "Translate", Languages, "The deck in another language"],
-  ["speak", "Speak", Mic, "Rehearse and present"],
-  ["deliver", "Deliver", Send, "Files of every format, and what each keeps"],
-];
 
 const entry = ({ isActive }: { isActive: boolean }) =>
   `flex flex-col items-center gap-0.5 border-l-4 py-1.5 pr-1 text-[0.8rem] hover:bg-base-300 ${isActive ? "border-primary bg-base-100 font-semibold" : "border-transparent"}`;
@@ -32,9 +12,16 @@ const entry = ({ isActive }: { isActive: boolean }) =>
 /** The places in the order of the work, each an icon with its word. */
 export function Rail() {
   const { deck } = useParams();
+  const navigate = useNavigate();
   const [keys, setKeys] = useState(false);
   const [appearance, setAppearance] = useAppearance();
-  useCommands({ keys: () => setKeys(true) });
+  const [finding, setFinding] = useState(false);
+  useCommands({
+    keys: () => setKeys(true),
+    finder: () => setFinding(true),
+    appearance: () => setAppearance(nextAppearance(appearance)),
+    newDeck: () => navigate("/?new"),
+  });
   return (
     <nav
       aria-label="Places"
@@ -46,13 +33,22 @@ export function Rail() {
         Desk
       </NavLink>
       {deck &&
-        PLACES.map(([place, label, Icon, does]) => (
-          <NavLink key={place} to={`/decks/${deck}/${place}`} className={entry} title={does}>
+        PLACES.map(({ path, label, icon: Icon, does }) => (
+          <NavLink key={path} to={`/decks/${deck}/${path}`} className={entry} title={does}>
             <Icon size={20} aria-hidden="true" />
             {label}
           </NavLink>
         ))}
       <div className="mt-auto flex flex-col items-stretch gap-1 p-1 pb-3">
+        <button
+          type="button"
+          className="btn btn-ghost h-auto flex-col gap-0.5 px-0 py-1 text-[0.8rem] font-normal"
+          title={`Finds a command, a slide or a place by its name (${keyOf("finder")})`}
+          onClick={() => setFinding(true)}
+        >
+          <Search size={20} aria-hidden="true" />
+          Find
+        </button>
         <button
           type="button"
           className="btn btn-ghost h-auto flex-col gap-0.5 px-0 py-1 text-[0.8rem] font-normal"
@@ -72,6 +68,7 @@ export function Rail() {
           {appearance === "system" ? "Light or dark" : appearance === "light" ? "Light" : "Dark"}
         </button>
       </div>
+      {finding && <CommandFinder onClose={() => setFinding(false)} />}
       {keys && <KeyList onClose={() => setKeys(false)} />}
     </nav>
   );

@@ -3,7 +3,8 @@ import {
   DndContext,
   type DragEndEvent,
   KeyboardSensor,
-  PointerSensor,
+  MouseSensor,
+  TouchSensor,
   useSensor,
   useSensors,
 } from "@dnd-kit/core";
@@ -16,6 +17,7 @@ import {
 import { CSS } from "@dnd-kit/utilities";
 import { GripVertical } from "lucide-react";
 import type { ReactNode } from "react";
+import { DRAG_ANNOUNCEMENTS } from "./dragging";
 
 /** A list whose items are moved by their handles, with the pointer or with Space and the arrow keys. */
 export function SortableList({
@@ -33,14 +35,20 @@ export function SortableList({
   children: ReactNode;
 }) {
   const sensors = useSensors(
-    useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
+    useSensor(MouseSensor, { activationConstraint: { distance: 4 } }),
+    useSensor(TouchSensor, { activationConstraint: { delay: 120, tolerance: 8 } }),
     useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
   );
   const end = ({ active, over }: DragEndEvent) => {
     if (over && over.id !== active.id) onMove(String(active.id), ids.indexOf(String(over.id)));
   };
   return (
-    <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={end}>
+    <DndContext
+      sensors={sensors}
+      collisionDetection={closestCenter}
+      accessibility={{ announcements: DRAG_ANNOUNCEMENTS }}
+      onDragEnd={end}
+    >
       <SortableContext items={[...ids]} strategy={verticalListSortingStrategy}>
         <ol className={className} aria-label={label}>
           {children}
@@ -62,7 +70,7 @@ export function SortableItem({
   className?: string;
   children: ReactNode;
 }) {
-  const { attributes, listeners, setNodeRef, transform, transition, isDragging } = useSortable({ id });
+  const { attributes, listeners, setNodeRef, transform, transition, isDragging } = useSortable({ id, data: { name } });
   return (
     <li
       ref={setNodeRef}

@@ -22,7 +22,9 @@ export type Align = z.infer<typeof Align>;
 
 /**
  * A table. All rows have the same number of positions; those covered by another cell are null. The first `header` rows
- * are headings. `widths` and `heights`, in points, set the column widths and the minimum row heights.
+ * are headings. A table with `widths`, in points, has an appearance of its own, like those of files; one without looks as
+ * the design has it, with columns in the proportions of `shares`, or as wide as their words need. `heights`, in points,
+ * are minimum row heights.
  */
 export const TableElement = z.object({
   kind: z.literal("table"),
@@ -37,6 +39,7 @@ export const TableElement = z.object({
   lists: z.literal("sources").optional(),
   widths: z.array(z.number().nonnegative()).max(200).optional(),
   heights: z.array(z.number().nonnegative()).max(2000).optional(),
+  shares: z.array(z.number().positive()).max(200).optional(),
 });
 export type TableElement = z.infer<typeof TableElement>;
 

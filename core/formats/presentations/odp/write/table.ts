@@ -1,5 +1,5 @@
 import type { PartTextContext } from "./stylesheet";
-import { type TableGrid, type CellAppearance, isMirrored, tableAppearance } from "@unitext/core/layout";
+import { type TableGrid, type CellAppearance, isMirrored, tableAppearance, withCell } from "@unitext/core/layout";
 import { type TableElement, type Cell, plainText, must } from "@unitext/core/model";
 import { flattenRuns } from "../../../shared/sourcepackage";
 import { xml } from "../../../shared/xml";
@@ -8,7 +8,7 @@ import { fillAttributes, place } from "./drawing";
 import { type Shape, type Work, borderOf, contextFor, inLevels } from "./frame";
 import { textXml } from "./text";
 
-type Table = Pick<TableElement, "rows" | "header" | "align" | "widths" | "heights" | "style" | "direction">;
+type Table = Pick<TableElement, "rows" | "header" | "align" | "widths" | "heights" | "shares" | "style" | "direction">;
 
 /** Returns the appearance of a table: its own, or that of the theme where it has none. */
 function tableTransform(
@@ -22,7 +22,8 @@ function tableTransform(
   const look = tableAppearance(table, frame.width, size, { fonts, theme, language: metadata.language }, laid);
   return {
     ...look,
-    appearanceOf: (cell, row) => look.appearanceOf(row, Math.min(row + (cell.rows ?? 1), rows.length) - 1),
+    appearanceOf: (cell, row) =>
+      withCell(look.appearanceOf(row, Math.min(row + (cell.rows ?? 1), rows.length) - 1), cell),
   };
 }
 

@@ -1,6 +1,6 @@
 import { runsFromRight } from "../../shared/chartdirection";
 import { palette } from "@unitext/core/figures";
-import { sizeOf, type TableGrid, tableAppearance, isMirrored } from "@unitext/core/layout";
+import { sizeOf, type TableGrid, tableAppearance, isMirrored, withCell } from "@unitext/core/layout";
 import type { Element, LevelStyle, Paragraph, RichText, TableElement } from "@unitext/core/model";
 import { xml } from "../../../shared/xml";
 import { chartTable, flattenRuns } from "../../../shared/sourcepackage";
@@ -62,7 +62,10 @@ function inLevel({ align, properties, ...paragraph }: Paragraph, level: LevelSty
 
 /** Writes a table with its own appearance, or with that of the theme where it has none. */
 function tableFrame(
-  element: Pick<TableElement, "rows" | "header" | "align" | "direction" | "widths" | "heights" | "style" | "name">,
+  element: Pick<
+    TableElement,
+    "rows" | "header" | "align" | "direction" | "widths" | "heights" | "shares" | "style" | "name"
+  >,
   work: ShapeWork,
   laid?: TableGrid,
 ): string {
@@ -96,7 +99,8 @@ function tableFrame(
     );
     return {
       ...look,
-      appearanceOf: (cell, row) => look.appearanceOf(row, Math.min(row + (cell.rows ?? 1), rows.length) - 1),
+      appearanceOf: (cell, row) =>
+        withCell(look.appearanceOf(row, Math.min(row + (cell.rows ?? 1), rows.length) - 1), cell),
       bold: true,
     };
   };
