@@ -33,6 +33,7 @@ const ROOMS = {
   [`${FORMATS}/documents/odt`]: [...SHARED, "core/text", "core/tally"],
   [`${FORMATS}/documents/opml`]: [...SHARED, "core/text", "core/tally"],
   [`${FORMATS}/documents/plain`]: [...SHARED, "core/text", "core/tally"],
+  [`${FORMATS}/documents/pasted`]: [...SHARED, `${FORMATS}/documents/(csv|html|plain)`, "core/text", "core/tally"],
   [`${FORMATS}/documents`]: [...SHARED, "core/text", "core/tally", "core/layout", "core/generate"],
   [`${FORMATS}/presentations/shared`]: [...SHARED, "core/layout", "core/tally"],
   [`${FORMATS}/presentations/pptx`]: [
@@ -75,6 +76,17 @@ const ROOMS = {
   "web/sources": [...CORE, "server/api", "web/ui", "web/api", "web/deck"],
   "web/richtext": [...CORE, "web/ui", "web/deck", "web/sources"],
   "web/design": [...CORE, "server/api", "web/ui", "web/api", "web/deck"],
+  "web/insert": [
+    ...CORE,
+    "server/api",
+    "web/ui",
+    "web/api",
+    "web/keys",
+    "web/worker",
+    "web/jobs",
+    "web/deck",
+    "web/sources",
+  ],
   "web/shell": [...CORE, "web/ui", "web/keys", "web/deck", "web/design"],
   "web/gather": [
     ...CORE,
@@ -98,6 +110,7 @@ const ROOMS = {
     "web/deck",
     "web/sources",
     "web/richtext",
+    "web/insert",
     "web/shell",
     "web/design",
   ],

@@ -19,7 +19,7 @@ export {
 export { inKind, type LookKind, makeAllSo, takeKindBack } from "./kinds";
 export { makeTextsSo } from "./textkinds";
 export { putLook, rearrangeIn } from "./look";
-export { putPicture } from "./pictures";
+export { freeFrame, putElement, putPicture } from "./putelement";
 export * from "./replace";
 export * from "./sourcelist";
 export * from "./tables";

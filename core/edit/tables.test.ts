@@ -3,12 +3,14 @@ import fc from "fast-check";
 import {
   deleteColumn,
   deleteRow,
+  fillCells,
   insertColumn,
   insertRow,
   mergeCells,
   moveColumn,
   moveColumnEdge,
   moveRow,
+  rewordCell,
   setRowHeight,
   splitCell,
 } from "./index";
@@ -163,5 +165,17 @@ describe("rows and columns of a table", () => {
     const { widths: _, ...themed } = table;
     expect(moveColumnEdge(themed, [100, 50, 50], 1, -10)).toMatchObject({ shares: [100, 40, 60] });
     expect(setRowHeight(table, [20, 30, 40], 1, 44.444).heights).toEqual([20, 44.44, 40]);
+  });
+
+  it("take pasted texts, with rows and columns added where they reach beyond the table", () => {
+    const filled = fillCells(table, 2, 2, [
+      ["x", "y"],
+      ["z", "w"],
+    ]);
+    expect(words(filled)).toEqual(["a>2 - c ", "d ev2 f ", "g - x y", "  z w"]);
+    expect(filled.align).toHaveLength(4);
+    // Words that are put in place of others look like them.
+    const bold = { text: [{ kind: "plain" as const, level: 0, runs: [{ text: "old", marks: ["strong" as const] }] }] };
+    expect(rewordCell(bold, "new").text[0]?.runs).toEqual([{ text: "new", marks: ["strong"] }]);
   });
 });

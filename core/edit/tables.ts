@@ -1,4 +1,4 @@
-import { type Cell, isEmptyText, must, type TableElement } from "@unitext/core/model";
+import { type Cell, isEmptyText, must, plainText, type TableElement } from "@unitext/core/model";
 
 /** Returns, for each position of the grid as `row/column`, the position of the cell that covers it. */
 const cellsAt = (rows: TableElement["rows"]) => {
@@ -281,4 +281,48 @@ export function setRowHeight(
 ): TableElement {
   const given = table.heights ?? heights.map(() => 0);
   return { ...table, heights: given.with(row, Math.max(0, Math.round(height * 100) / 100)) };
+}
+
+/** Returns a cell with other words, in the look of its first ones. */
+export function rewordCell(cell: Cell, words: string): Cell {
+  const [first] = cell.text;
+  const { properties: { words: look, ...paragraph } = {}, ...like } = first ?? {};
+  const run = first?.runs[0] ?? (look ? { properties: look } : {});
+  const text = plainText(words).map((one) => ({
+    ...like,
+    ...one,
+    ...(Object.keys(paragraph).length ? { properties: paragraph } : {}),
+    runs: one.runs.map(({ text: said }) => ({ ...run, text: said })),
+  }));
+  return { ...cell, text };
+}
+
+/** Writes texts into cells, from a place on. Rows and columns are added where the texts reach beyond the table. */
+export function fillCells(
+  table: TableElement,
+  row: number,
+  column: number,
+  texts: readonly (readonly string[])[],
+): TableElement {
+  let next = table;
+  while (next.rows.length < row + texts.length) next = insertRow(next, next.rows.length);
+  const wide = column + Math.max(0, ...texts.map((line) => line.length));
+  while ((next.rows[0]?.length ?? 0) < wide) next = insertColumn(next, next.rows[0]?.length ?? 0);
+  const rows = next.rows.map((cells, y) =>
+    cells.map((cell, x) => {
+      const words = texts[y - row]?.[x - column];
+      return cell && words !== undefined ? rewordCell(cell, words) : cell;
+    }),
+  );
+  return { ...next, rows };
+}
+
+/** Changes the cells of a range; covered positions are left out. */
+export function changeCells(table: TableElement, range: CellRange, change: (cell: Cell) => Cell): TableElement {
+  const rows = table.rows.map((row, y) =>
+    row.map((cell, x) =>
+      cell && y >= range.top && y <= range.bottom && x >= range.left && x <= range.right ? change(cell) : cell,
+    ),
+  );
+  return { ...table, rows };
 }

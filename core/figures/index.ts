@@ -1,7 +1,7 @@
 export { chart } from "./chart";
 export { formatted, stacked } from "./chartframe";
 export { codeLines, codeRuns, type CodeTone } from "./code";
-export { diagram } from "./diagram";
+export { diagram } from "./diagrams";
 
 export type { Figure, FigureLabel, FigurePath, FigureStyle } from "./figure";
 export { legible, palette } from "./figure";

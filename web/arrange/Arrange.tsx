@@ -4,17 +4,16 @@ import { moveTo } from "@unitext/core/edit";
 import { must, nameOf, slideIndex } from "@unitext/core/model";
 import { type MouseEvent, useMemo, useRef, useState } from "react";
 import { useDeck } from "../deck/DeckContext";
-import { keepAppearance, lastAppearance } from "../deck/lastappearance";
 import { useCommands } from "../keys";
 import { ArrangeViews } from "../shell/ArrangeViews";
 import { DeckFrame } from "../shell/DeckFrame";
 import { Arrival } from "./Arrival";
-import { type Clipped, unclip } from "./clipboard";
+import { lastClipped } from "../insert/useSlideClipboard";
+import { useInsert } from "../insert/useInsert";
 import { FindSlides } from "./FindSlides";
 import { LinksDialog } from "./LinksDialog";
 import { MoveTo } from "./MoveTo";
-import { PasteDialog } from "./PasteDialog";
-import { landingWords } from "./rows";
+import { landingWords } from "../deck/landing";
 import { SkeletonDialog } from "./SkeletonDialog";
 import { SlideMap } from "./SlideMap";
 import { slideActs, withSelection } from "../deck/slideacts";
@@ -23,7 +22,6 @@ import { DRAG_ANNOUNCEMENTS } from "../ui/dragging";
 import { WithContextMenu } from "../ui/Menu";
 import { applyOrder, orderActs, sectionActs } from "./slideacts";
 import { useBand } from "./useBand";
-import { lastClipped, useSlideClipboard } from "./useSlideClipboard";
 import { useSlideChoice } from "./useSlideChoice";
 import { placeFor, useSlideDrag } from "./useSlideDrag";
 import { SIZES, useSlideMap } from "./useSlideMap";
@@ -34,13 +32,12 @@ type OpenDialog = "links" | "skeleton" | "moveTo";
 export default function Arrange() {
   const { deck, version, session, selected, select, canEdit } = useDeck();
   const [dialog, setDialog] = useState<OpenDialog>();
-  const [pasting, setPasting] = useState<Clipped>();
   const finder = useRef<HTMLInputElement>(null);
   const scroller = useRef<HTMLDivElement>(null);
   const map = useSlideMap(scroller);
   const { show, setSize } = map;
   const { band, frame } = useBand(scroller);
-  const clipboard = useSlideClipboard(setPasting);
+  const { dialog: inserting, over, handlers, clipboard } = useInsert(undefined);
   const choice = useSlideChoice(map);
   const drag = useSlideDrag();
   const context = { deck, version, session, selected, select, show };
@@ -62,7 +59,7 @@ export default function Arrange() {
     const id = (target as HTMLElement).closest<HTMLElement>("[data-thumb]")?.dataset.thumb;
     if (id && !selected.includes(id)) select([id]);
   };
-  const paste = () => clipboard.take(unclip(lastClipped()));
+  const paste = () => clipboard.take(lastClipped());
 
   return (
     <DeckFrame place="Arrange" tools={<ArrangeViews />} onOpen={show}>
@@ -71,7 +68,10 @@ export default function Arrange() {
         collisionDetection={pointerWithin}
         accessibility={{ announcements: DRAG_ANNOUNCEMENTS }}
       >
-        <div className="flex h-full flex-col">
+        <div
+          className={`flex h-full flex-col ${over ? "outline-2 -outline-offset-4 outline-secondary" : ""}`}
+          {...handlers}
+        >
           <div className="hairline bg-base-200 flex flex-wrap items-center gap-y-1 border-b px-2 py-1">
             <SlideTools acts={acts} onCopy={clipboard.copy} onPaste={paste} />
             <div className="ml-auto flex flex-wrap items-center gap-2 px-2 text-sm">
@@ -129,18 +129,7 @@ export default function Arrange() {
           {drag.dragged && <DraggedSlides ids={drag.moving} id={drag.dragged} />}
         </DragOverlay>
       </DndContext>
-      {pasting && (
-        <PasteDialog
-          clipped={pasting}
-          place={clipboard.after().words}
-          first={lastAppearance()}
-          onPaste={(as) => {
-            keepAppearance(as);
-            clipboard.paste(pasting, as);
-          }}
-          onClose={() => setPasting(undefined)}
-        />
-      )}
+      {inserting}
       {dialog === "links" && <LinksDialog onClose={close} />}
       {dialog === "skeleton" && <SkeletonDialog onClose={close} />}
       {dialog === "moveTo" && (

@@ -3,6 +3,7 @@ import { ACCOUNTED, balance, balanceSentence } from "@unitext/core/tally";
 import { apply, type Place } from "@unitext/core/edit";
 import { nanoid } from "nanoid";
 import { useState } from "react";
+import { useSearchParams } from "react-router";
 import { useDeck } from "../deck/DeckContext";
 import { MergeList } from "../gather/MergeList";
 import { BalanceTable } from "../jobs";
@@ -12,7 +13,8 @@ import { ArrangeViews } from "../shell/ArrangeViews";
 /** Brings slides of other decks into this one at a given place, as one act that can be undone. */
 export default function BringIn() {
   const { deck, session, selected, select, canEdit } = useDeck();
-  const [pattern, setPattern] = useState("");
+  const [asked] = useSearchParams();
+  const [pattern, setPattern] = useState(asked.get("names") ?? "");
   const [after, setAfter] = useState(() =>
     String(
       selected.length && selected.at(-1) !== deck.slides[0]?.id

@@ -1,7 +1,7 @@
 import { Dialog } from "../ui/Dialog";
 import type { Slide } from "@unitext/core/model";
 import { useEffect, useRef, useState } from "react";
-import { type Landing, landingWords } from "./rows";
+import { type Landing, landingWords } from "../deck/landing";
 
 /** Asks for a place by number, and says in words where the slides will go before they are moved. */
 export function MoveTo({

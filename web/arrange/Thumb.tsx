@@ -5,7 +5,7 @@ import { useDeck } from "../deck/DeckContext";
 import { useScene } from "../deck/scenes";
 import { SlideView } from "../deck/SlideView";
 import { clock } from "../ui/time";
-import type { Landing } from "./rows";
+import type { Landing } from "../deck/landing";
 
 interface Props {
   slide: Slide;

@@ -1,7 +1,7 @@
 import { type Deck, emptyDeck, newSlide, plainText, run, type Slide } from "@unitext/core/model";
 import { idSource } from "@unitext/core/testing";
 import { byCount } from "@unitext/core/divide";
-import { clip, clippedDeck, unclip } from "./clipboard";
+import { clip, clippedDeck, unclip } from "../insert/slideclipboard";
 import { findSlides } from "./find";
 import { columnsOf, foreseen, marked, measured, planFrom, typedNumbers } from "./parts";
 

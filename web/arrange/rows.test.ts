@@ -1,5 +1,6 @@
 import { newSlide } from "@unitext/core/model";
-import { gridFor, landingWords, mapRows } from "./rows";
+import { landingWords } from "../deck/landing";
+import { gridFor, mapRows } from "./rows";
 
 const slide = (id: string, parent: string | null = null) => ({ ...newSlide(id, "points" as const), parent });
 const slides = [slide("a"), slide("b"), slide("b1", "b"), slide("b2", "b"), slide("c")];

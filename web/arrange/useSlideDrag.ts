@@ -4,7 +4,7 @@ import { type Deck, familyOf, must, slideIndex } from "@unitext/core/model";
 import { useState } from "react";
 import { useDeck } from "../deck/DeckContext";
 import { startOf, useDragSensors } from "../ui/dragging";
-import { type Landing, landingWords } from "./rows";
+import { type Landing, landingWords } from "../deck/landing";
 
 /** Returns the place in the deck that a landing means. */
 export function placeFor(deck: Deck, { target, side }: Landing): Place {

@@ -12,6 +12,7 @@ import {
   Star,
   Table2,
   Type,
+  Workflow,
 } from "lucide-react";
 import { type Element, type Geometry, plainText } from "@unitext/core/model";
 import { inKind } from "@unitext/core/edit";
@@ -20,7 +21,9 @@ import { useRef, useState } from "react";
 import { useDeck } from "../deck/DeckContext";
 import { PutOnSlide } from "../sources/PutOnSlide";
 import { useSources } from "../sources/useSources";
+import { newDiagram } from "./diagrams";
 import type { Acts } from "./selection";
+import { TableSize } from "./TableSize";
 
 const FORMS: [label: string, icon: LucideIcon, geometry: Geometry][] = [
   ["Box", Square, { preset: "rect" }],
@@ -31,7 +34,7 @@ const FORMS: [label: string, icon: LucideIcon, geometry: Geometry][] = [
   ["Star", Star, { preset: "star5" }],
 ];
 
-/** Adds a new element: a picture where there is room for it, anything else in the middle of the slide. */
+/** Adds a new element where there is room for it. */
 export function Add({
   acts,
   slide,
@@ -44,6 +47,7 @@ export function Add({
   const { deck } = useDeck();
   const { sources } = useSources();
   const [putting, setPutting] = useState(false);
+  const [sizing, setSizing] = useState(false);
   const file = useRef<HTMLInputElement>(null);
   const { width, height } = deck.page;
   const middle = (w: number, h: number) => ({
@@ -55,7 +59,19 @@ export function Add({
   const { accent, ink } = deck.theme.colours;
   const add = (element: Record<string, unknown>, words: string) =>
     acts.add(inKind({ id: nanoid(10), slot: null, ...element } as Element, deck.theme), words);
-  const cell = (text: string) => ({ text: plainText(text) });
+  const addTable = (rows: number, columns: number) => {
+    setSizing(false);
+    add(
+      {
+        kind: "table",
+        frame: middle(480, 36 * rows),
+        header: 1,
+        align: Array.from({ length: columns }, () => "start"),
+        rows: Array.from({ length: rows }, () => Array.from({ length: columns }, () => ({ text: [] }))),
+      },
+      `Added a table of ${rows} rows by ${columns} columns`,
+    );
+  };
   const button = (label: string, Icon: LucideIcon, act: () => void) => (
     <button
       key={label}
@@ -79,22 +95,7 @@ export function Add({
           add({ kind: "text", frame: middle(320, 80), text: plainText("Text") }, "Added text"),
         )}
         {button("Picture", Image, () => file.current?.click())}
-        {button("Table", Table2, () =>
-          add(
-            {
-              kind: "table",
-              frame: middle(480, 160),
-              header: 1,
-              align: ["start", "start", "start"],
-              rows: [
-                [cell("Name"), cell("First"), cell("Second")],
-                [cell(""), cell(""), cell("")],
-                [cell(""), cell(""), cell("")],
-              ],
-            },
-            "Added a table",
-          ),
-        )}
+        {button("Table …", Table2, () => setSizing(!sizing))}
         {button("Chart", ChartColumn, () =>
           add(
             {
@@ -107,6 +108,7 @@ export function Add({
             "Added a chart",
           ),
         )}
+        {button("Diagram", Workflow, () => add({ ...newDiagram() }, "Added a diagram"))}
         {sources?.[0] && button("Cells …", Sheet, () => setPutting(true))}
         {button("Line", Minus, () =>
           add(
@@ -135,6 +137,7 @@ export function Add({
           ),
         )}
       </div>
+      {sizing && <TableSize onChoose={addTable} onClose={() => setSizing(false)} />}
       <input
         ref={file}
         type="file"

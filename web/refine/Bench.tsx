@@ -4,7 +4,7 @@ import { useEffect, useMemo, useRef, useState } from "react";
 import { useDeck } from "../deck/DeckContext";
 import { useScene } from "../deck/scenes";
 import { styleNonce } from "../shell/nonce";
-import { useFileDrop } from "../ui/useFileDrop";
+import { useInsert } from "../insert/useInsert";
 import { Appearance } from "./Appearance";
 import { Comments } from "./Comments";
 import { movedCrop, NO_CROP, zoomedCrop } from "./crop";
@@ -15,7 +15,6 @@ import { Selected } from "./Selected";
 import { useActs } from "./selection";
 import { Stage } from "./Stage";
 import { useSelectionKeys } from "./useSelectionKeys";
-import { usePictures } from "./usePictures";
 import { useTextTarget } from "./useTextTarget";
 
 /** One slide: its elements to select, move, resize and rotate; the selection is described at the side. */
@@ -36,8 +35,11 @@ export function Bench({ slide, number }: { slide: Slide; number: number }) {
     setChosen(ids);
   };
   const acts = useActs(slide, chosen, frames, choose);
-  const putPictures = usePictures(slide, (id) => choose([id]));
-  const { over, handlers } = useFileDrop((files) => void putPictures(files));
+  const { dialog, over, handlers, takeFiles } = useInsert({
+    slide,
+    frames: () => [...frames.values()],
+    onPut: (id) => choose([id]),
+  });
   // biome-ignore lint/correctness/useExhaustiveDependencies: what is selected and drafted is checked when the slide changes, not at every selection.
   useEffect(() => {
     const known = new Set(slide.elements.map(({ id }) => id));
@@ -68,10 +70,15 @@ export function Bench({ slide, number }: { slide: Slide; number: number }) {
     if (chosen.length > 1 || chosen[0] !== element.id) choose([element.id]);
     if (element.kind === "text" || element.kind === "shape") setTarget({ element: element.id });
     else if (element.kind === "picture") setCropping(element.id);
-    else requestAnimationFrame(() => document.querySelector<HTMLElement>("[data-selected] [data-first]")?.focus());
+    else if (element.kind === "table" && !element.binding) setTarget({ table: element.id });
+    else
+      requestAnimationFrame(() =>
+        document.querySelector<HTMLElement>("[data-selected] [data-first], [data-selected] [role=textbox]")?.focus(),
+      );
   };
   const leaveText = () => {
-    const back = target && "element" in target ? `[data-frame="${target.element}"] button` : "button";
+    const id = target && ("element" in target ? target.element : "table" in target ? target.table : undefined);
+    const back = id === undefined ? "button" : `[data-frame="${id}"] button`;
     setTarget(undefined);
     requestAnimationFrame(() => stage.current?.querySelector<HTMLElement>(back)?.focus());
   };
@@ -87,6 +94,7 @@ export function Bench({ slide, number }: { slide: Slide; number: number }) {
 
   return (
     <div className={`flex h-full ${over ? "outline-2 -outline-offset-4 outline-secondary" : ""}`} {...handlers}>
+      {dialog}
       {press !== undefined && <style nonce={styleNonce}>{MOTION_CSS}</style>}
       <div className="min-w-0 flex-1 overflow-auto px-2 py-2">
         <Stage
@@ -135,13 +143,15 @@ export function Bench({ slide, number }: { slide: Slide; number: number }) {
               crop(picture, zoomedCrop(picture, deck.assets[picture.source], frames.get(picture.id), share))
             }
             onWrite={(id) => setTarget({ element: id })}
+            onChoose={(id) => choose([id])}
+            onTable={(id) => setTarget({ table: id })}
             onLeave={() => choose([])}
           />
         ) : (
           <Appearance
             slide={slide}
             acts={acts}
-            onPictures={(files) => void putPictures(files)}
+            onPictures={(files) => void takeFiles(files)}
             playing={press !== undefined}
             onPlay={play}
             onChoose={(id) => choose([id])}

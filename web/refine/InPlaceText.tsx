@@ -26,8 +26,9 @@ import type { BaseLook } from "../richtext/LookTools";
 import { RichTextEditor } from "../richtext/RichTextEditor";
 import { slotName } from "./names";
 
-/** What is being edited: an existing text, or an empty slot. */
-export type TextTarget = { element: string } | { slot: string };
+/** What is being edited on the slide: an existing text, an empty slot, or the cells of a table. */
+export type TextTarget = WordsTarget | { table: string };
+type WordsTarget = { element: string } | { slot: string };
 
 type Editable = Extract<Element, { kind: "text" | "shape" }>;
 
@@ -49,7 +50,7 @@ export function InPlaceText({
 }: {
   slide: Slide;
   scene: Scene | undefined;
-  target: TextTarget;
+  target: WordsTarget;
   /** Frames of the elements, in points. */
   frames: ReadonlyMap<string, Frame>;
   /** CSS pixels a point. */

@@ -1,6 +1,9 @@
 import { kindOf, type Element, type Frame, type PictureElement, type Slide } from "@unitext/core/model";
 import { useDeck } from "../deck/DeckContext";
+import { Workflow } from "lucide-react";
 import { ChartData } from "./ChartData";
+import { DiagramData } from "./DiagramData";
+import { asDiagram } from "./diagrams";
 import { KindOfElement } from "./KindOfElement";
 import { KindStyle } from "./KindStyle";
 import { LinkedData } from "./LinkedData";
@@ -25,6 +28,8 @@ export function Selected({
   onCropping,
   onZoom,
   onWrite,
+  onTable,
+  onChoose,
   onLeave,
 }: {
   slide: Slide;
@@ -34,9 +39,11 @@ export function Selected({
   onCropping: (id: string | undefined) => void;
   onZoom: (picture: PictureElement, zoom: number) => void;
   onWrite: (id: string) => void;
+  onTable: (id: string) => void;
+  onChoose: (id: string) => void;
   onLeave: () => void;
 }) {
-  const { canEdit } = useDeck();
+  const { deck, session, canEdit } = useDeck();
   const { elements } = acts;
   const [one] = elements.length === 1 ? elements : [];
   const frame = one && frames.get(one.id);
@@ -70,6 +77,19 @@ export function Selected({
           {one.kind === "text" ? "Change the text" : "Write in the shape"}
         </button>
       )}
+      {one?.kind === "text" && canEdit && one.text.length > 1 && (
+        <button
+          type="button"
+          className="btn btn-sm mb-3 w-full"
+          title="Draws the points as a diagram, whose kind can be changed; all words are kept"
+          onClick={() => {
+            const { id, change } = asDiagram(deck, slide, one, frame);
+            if (session.apply(change, { words: "Drew the points as a diagram" })) onChoose(id);
+          }}
+        >
+          <Workflow size={16} aria-hidden="true" /> Draw as a diagram
+        </button>
+      )}
       {one?.kind === "picture" && canEdit && (
         <PictureParts
           picture={one}
@@ -81,7 +101,10 @@ export function Selected({
         />
       )}
       {one?.kind === "media" && <MediaParts media={one} acts={acts} disabled={!canEdit} />}
-      {one?.kind === "table" && <TableData table={one} acts={acts} disabled={!canEdit} />}
+      {one?.kind === "table" && (
+        <TableData table={one} acts={acts} disabled={!canEdit} onOpen={() => onTable(one.id)} />
+      )}
+      {one?.kind === "diagram" && <DiagramData slide={slide} diagram={one} acts={acts} onChoose={onChoose} />}
       {one?.kind === "chart" && <ChartData chart={one} acts={acts} disabled={!canEdit} />}
       {code && (
         <label className="mb-4 block font-semibold">

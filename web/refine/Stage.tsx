@@ -1,5 +1,13 @@
 import type { Scene } from "@unitext/core/layout";
-import { type Crop, type Element, must, type PictureElement, type RichText, type Slide } from "@unitext/core/model";
+import {
+  type Crop,
+  type Element,
+  must,
+  type PictureElement,
+  type RichText,
+  type Slide,
+  type TableElement,
+} from "@unitext/core/model";
 import { type KeyboardEvent, type RefObject, useEffect, useMemo, useState } from "react";
 import { useDeck } from "../deck/DeckContext";
 import { SlideView } from "../deck/SlideView";
@@ -9,6 +17,8 @@ import { Frames } from "./Frames";
 import type { RotatedFrame } from "./frames";
 import { InPlaceText, type TextTarget } from "./InPlaceText";
 import type { Acts } from "./selection";
+import { TableOnSlide } from "./TableOnSlide";
+import { tableFont } from "./tablefont";
 
 interface Props {
   ref: RefObject<HTMLDivElement | null>;
@@ -42,6 +52,11 @@ export function Stage(props: Props) {
   const { onChoose, onPick, onOpen, onDraft } = props;
   const { deck, canEdit } = useDeck();
   const scale = useWidth(ref) / deck.page.width;
+  const openTable = slide.elements.find(
+    (element): element is TableElement =>
+      element.kind === "table" && target !== undefined && "table" in target && element.id === target.table,
+  );
+  const tableBox = openTable && scene?.boxes.find(({ element }) => element === openTable.id);
   const shown = useMemo(() => new Map([...frames, ...draft]), [frames, draft]);
   /** An element that was clicked among several selected ones. */
   const pressAmong = (id: string, { twice, more }: { twice: boolean; more: boolean }) => {
@@ -96,7 +111,20 @@ export function Stage(props: Props) {
           onLeave={props.onLeaveCrop}
         />
       )}
-      {target && (
+      {openTable && tableBox?.grid && (
+        <TableOnSlide
+          key={openTable.id}
+          table={openTable}
+          grid={tableBox.grid}
+          frame={tableBox}
+          size={tableBox.size}
+          scale={scale}
+          font={tableFont(deck, slide)}
+          change={acts.changeTable}
+          onLeave={props.onLeaveText}
+        />
+      )}
+      {target && !("table" in target) && (
         <InPlaceText
           slide={slide}
           scene={scene}

@@ -6,12 +6,22 @@ import {
   expandToGroups,
   groupElements,
   placed,
+  putElement,
   reorderElements,
   type Side,
   type SingleChange,
   ungroupElements,
 } from "@unitext/core/edit";
-import { ARRANGEMENTS, type Element, type Frame, kindOf, must, type Slide, slotsOf } from "@unitext/core/model";
+import {
+  ARRANGEMENTS,
+  type Element,
+  type Frame,
+  kindOf,
+  must,
+  type Slide,
+  slotsOf,
+  type TableElement,
+} from "@unitext/core/model";
 import { nanoid } from "nanoid";
 import { useDeck } from "../deck/DeckContext";
 import type { RotatedFrame } from "./frames";
@@ -90,8 +100,16 @@ export function useActs(
     /** Puts the elements back into their slots of the arrangement. */
     release: () => set(elements.map(withoutFrame), `Put ${what} back into place`),
     add: (element: Element, words: string) => {
-      apply([insertion(slide, element, slide.elements.length)], words);
+      apply(putElement(deck, slide, element, [...frames.values()]), words);
       choose([element.id]);
+    },
+    /** Changes the selected table; a change that cannot be made says so. */
+    changeTable: (change: (table: TableElement) => TableElement | undefined, words: string) => {
+      const [table] = elements;
+      if (table?.kind !== "table") return;
+      const next = change(table);
+      if (next) set([next], words);
+      else session.notify("That would tear a merged cell, or there is nothing beyond. Split the cell first.");
     },
     withGroups: (ids: readonly string[]) => expandToGroups(slide, ids),
     canRelease: elements.length > 0 && elements.every((element) => hasLeftSlot(slide, element)),

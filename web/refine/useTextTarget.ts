@@ -43,7 +43,7 @@ export function useTextTarget(slide: Slide) {
   };
 
   const write = (text: RichText) => {
-    if (!target) return;
+    if (!target || "table" in target) return;
     if ("element" in target) setText(target.element, text);
     else if (!isEmptyText(text)) fillSlot(target.slot, text);
   };

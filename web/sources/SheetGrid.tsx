@@ -1,6 +1,7 @@
-import { type CellRange, columnName, formatCells } from "@unitext/core/model";
+import { type CellRange, columnName, formatAddress, formatCells } from "@unitext/core/model";
 import { useVirtualizer } from "@tanstack/react-virtual";
-import { memo, useEffect, useRef } from "react";
+import { type ClipboardEvent, memo, useEffect, useRef } from "react";
+import { CELLS_TYPE, cellsData } from "./cellclipboard";
 import { useCellSelection } from "./useCellSelection";
 import { BLOCK, type GridCell, useCells } from "./useCells";
 
@@ -144,6 +145,19 @@ export function SheetGrid({
     down.scrollToIndex(row);
     across.scrollToIndex(column);
   };
+  const copy = (event: ClipboardEvent) => {
+    if (!range) return;
+    const lines: string[] = [];
+    for (let row = range.top; row <= range.bottom; row++) {
+      const cells: string[] = [];
+      for (let column = range.left; column <= range.right; column++)
+        cells.push(blockAt(row, column)?.[row % BLOCK.rows]?.[column % BLOCK.columns]?.text ?? "");
+      lines.push(cells.join("\t"));
+    }
+    event.clipboardData.setData("text/plain", lines.join("\n"));
+    event.clipboardData.setData(CELLS_TYPE, cellsData(source, formatAddress({ ...range, sheet })));
+    event.preventDefault();
+  };
   const selection = useCellSelection({ rows, columns, range, onRange, show });
   return (
     <div className="flex min-h-0 min-w-0 flex-1 flex-col">
@@ -162,6 +176,7 @@ export function SheetGrid({
         tabIndex={0}
         className="hairline min-h-0 flex-1 overflow-auto border select-none"
         {...selection}
+        onCopy={copy}
       >
         <div style={{ width: HEAD + across.getTotalSize(), height: down.getTotalSize() + ROW, position: "relative" }}>
           <div role="row" className="bg-base-200 sticky top-0 z-20 flex" style={{ height: ROW }}>

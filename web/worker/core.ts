@@ -1,7 +1,7 @@
 import { type Choice, compareDecks, type Comparison } from "@unitext/core/diff";
 import { reviewTailored, type TailorReview, takeTailored, type Versioned } from "@unitext/core/divide";
 import { loadFormulas } from "@unitext/core/figures";
-import { readHtml } from "@unitext/core/formats/documents/html";
+import { type Pasted, readPasted } from "@unitext/core/formats/documents/pasted";
 import {
   generate,
   loadGrammar,
@@ -33,7 +33,7 @@ import {
 import type { Change } from "@unitext/core/edit";
 import { type Advice, adviceOn, fitOf, legibleVeil, type PagePixels, type SlideFit } from "@unitext/core/advice";
 import { nanoid } from "nanoid";
-import { type Lines, manuscriptText, type Problem, readText, type Reason } from "@unitext/core/text";
+import { type Lines, type Problem, readText, type Reason } from "@unitext/core/text";
 
 const bytes = new Map<string, Uint8Array>();
 const coming = new Map<string, Promise<void>>();
@@ -260,9 +260,21 @@ export const core = {
   ): Promise<Change | undefined> {
     return takeTailored(version, base, now, choices, () => nanoid(10));
   },
-  /** Returns clipboard content of a browser or word processor in the text form. */
-  async fromHtml(html: string): Promise<string> {
-    const { blocks } = readHtml(html);
-    return manuscriptText({}, blocks).text;
+  /** Reads what is on the clipboard, and makes the slides that it gives in a deck with this metadata. */
+  async pasted(html: string, text: string, metadata: DeckMetadata): Promise<Pasted & { slides: Slide[] }> {
+    const found = readPasted(html, text);
+    const { manuscript: _, ...bare } = metadata;
+    const { made: slides } = await made({ text: found.text, rule: found.rule, metadata: bare }, `p${serial}`);
+    return { ...found, slides: slides.map(({ slide }) => ({ ...slide, parent: null })) };
+  },
+  /** Returns the slides that a text makes by a rule in a deck with this metadata. */
+  async slides(text: string, rule: BreakRule, metadata: DeckMetadata): Promise<Slide[]> {
+    const { manuscript: _, ...bare } = metadata;
+    const { made: slides } = await made({ text, rule, metadata: bare }, `d${serial}`);
+    return slides.map(({ slide }) => ({ ...slide, parent: null }));
+  },
+  /** Returns clipboard content in the text form. */
+  async pastedText(html: string, text: string): Promise<string> {
+    return readPasted(html, text).text;
   },
 };

@@ -23,6 +23,8 @@ const worker: CoreWorker = {
   compare: async (here, there) => (await loading).compare(here, there),
   reviewTailored: async (version, base, now, choices) => (await loading).reviewTailored(version, base, now, choices),
   takeTailored: async (version, base, now, choices) => (await loading).takeTailored(version, base, now, choices),
-  fromHtml: async (html) => (await loading).fromHtml(html),
+  pasted: async (html, text, metadata) => (await loading).pasted(html, text, metadata),
+  slides: async (text, rule, metadata) => (await loading).slides(text, rule, metadata),
+  pastedText: async (html, text) => (await loading).pastedText(html, text),
 };
 expose(worker);

@@ -252,7 +252,7 @@ function TextBesideSlides({
         onType={type}
         onMoveBreak={(from, to) => edit((now) => movedBreak(now, from, to))}
         onLanding={setLanding}
-        onPasteHtml={(html) => void core.fromHtml(html).then((pasted) => editor.current?.insert(pasted))}
+        onPasteHtml={(html) => void core.pastedText(html, "").then((pasted) => editor.current?.insert(pasted))}
         onKey={onCommand}
         onScroll={(place) => level.current?.place(place)}
         onLine={selectAtLine}

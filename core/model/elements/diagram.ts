@@ -3,7 +3,16 @@ import { paragraphsOf, RichText } from "../richtext";
 import { Direction } from "../direction";
 import { type ElementDescriptor, placed } from "./base";
 
-export const DIAGRAM_TYPES = ["steps", "cycle", "hierarchy", "pyramid", "relation"] as const;
+export const DIAGRAM_TYPES = [
+  "steps",
+  "cycle",
+  "hierarchy",
+  "pyramid",
+  "relation",
+  "timeline",
+  "matrix",
+  "comparison",
+] as const;
 export const DiagramType = z.enum(DIAGRAM_TYPES);
 export type DiagramType = z.infer<typeof DiagramType>;
 

@@ -3,11 +3,11 @@ import { Dialog } from "../ui/Dialog";
 import { metadataOf, must } from "@unitext/core/model";
 import { useMemo, useState } from "react";
 import { useDeck } from "../deck/DeckContext";
-import { type Clipped, clippedDeck } from "./clipboard";
+import { type Clipped, clippedDeck } from "./slideclipboard";
 import { SmallSlide } from "../deck/SmallSlide";
 
 /** Slides from a deck with another theme are shown in both themes before the choice. */
-export function PasteDialog({
+export function SlidesDialog({
   clipped,
   place,
   first,

@@ -1,62 +1,43 @@
 import { mergeInto } from "@unitext/core/divide";
 import { copies, insertAt } from "@unitext/core/edit";
+import type { Slide } from "@unitext/core/model";
 import { nanoid } from "nanoid";
 import { useEffect, useRef } from "react";
 import { useDeck } from "../deck/DeckContext";
+import { landingWords } from "../deck/landing";
 import { typing } from "../keys";
-import { type Clipped, clip, clippedDeck, SLIDES_TYPE, unclip } from "./clipboard";
-import { landingWords } from "./rows";
+import { type Clipped, clip, clippedDeck, SLIDES_TYPE, unclip } from "./slideclipboard";
 
 const CLIPBOARD = "unitext:clipboard";
 
 /** Slides copied in this tab or another, for the button; the browser's own clipboard has them as well. */
 export const lastClipped = () => {
   try {
-    return localStorage.getItem(CLIPBOARD) ?? "";
+    return unclip(localStorage.getItem(CLIPBOARD) ?? "");
   } catch {
-    return "";
+    return undefined;
   }
 };
 
-/** Copies and pastes slides with the browser's own clipboard, wherever no text is typed or selected. */
-function useClipboardEvents(
-  copy: () => { data: string; names: string },
-  take: (clipped: Clipped | undefined) => void,
-): void {
-  const latest = useRef({ copy, take });
-  latest.current = { copy, take };
+/** Copies slides with the browser's own clipboard, wherever no text is typed or selected. */
+function useCopyEvent(copy: () => { data: string; names: string } | undefined): void {
+  const latest = useRef(copy);
+  latest.current = copy;
   useEffect(() => {
-    const idle = (event: ClipboardEvent) =>
-      !typing(event.target) && !document.querySelector("dialog[open]") && event.clipboardData;
     const onCopy = (event: ClipboardEvent) => {
-      const to = idle(event);
-      if (!to || window.getSelection()?.toString()) return;
-      const { data, names } = latest.current.copy();
-      to.setData(SLIDES_TYPE, data);
-      to.setData("text/plain", names);
+      if (typing(event.target) || document.querySelector("dialog[open]") || window.getSelection()?.toString()) return;
+      const found = event.clipboardData && latest.current();
+      if (!found || !event.clipboardData) return;
+      event.clipboardData.setData(SLIDES_TYPE, found.data);
+      event.clipboardData.setData("text/plain", found.names);
       event.preventDefault();
-    };
-    const onPaste = (event: ClipboardEvent) => {
-      const from = idle(event);
-      if (!from) return;
-      const data = from.getData(SLIDES_TYPE);
-      if (!data) return;
-      event.preventDefault();
-      latest.current.take(unclip(data));
     };
     document.addEventListener("copy", onCopy);
-    document.addEventListener("paste", onPaste);
-    return () => {
-      document.removeEventListener("copy", onCopy);
-      document.removeEventListener("paste", onPaste);
-    };
+    return () => document.removeEventListener("copy", onCopy);
   }, []);
 }
 
-/**
- * Copies the selected slides and pastes slides after the current one, by the browser's own clipboard and by buttons;
- * `ask` asks which theme slides of another deck get.
- */
+/** Inserts slides after the current one: those of the clipboard, and new ones. `ask` asks which look slides of another deck get. */
 export function useSlideClipboard(ask: (clipped: Clipped) => void) {
   const { deck, version, session, selected, select } = useDeck();
   const current = selected.at(-1);
@@ -68,25 +49,30 @@ export function useSlideClipboard(ask: (clipped: Clipped) => void) {
       words: slide ? landingWords({ target: slide.id, side: "after" }, deck.slides) : "at the start",
     };
   };
-  const paste = (clipped: Clipped, as: "match" | "keep") => {
+  const put = (slides: readonly Slide[], words: string) => {
     const { place, words: where } = after();
+    if (session.apply(insertAt(slides, place), { words: `${words} ${where}` })) select(slides.map(({ id }) => id));
+  };
+  const paste = (clipped: Clipped, as: "match" | "keep") => {
     const count = clipped.slides.length === 1 ? "a slide" : `${clipped.slides.length} slides`;
     try {
       if (clipped.deck === deck.id) {
-        const made = copies(clipped.slides, () => nanoid(10), { deck: deck.id, version: clipped.version });
-        if (session.apply(insertAt(made, place), { words: `Pasted ${count} ${where}` }))
-          select(made.map(({ id }) => id));
-      } else {
-        const { change: made, slides } = mergeInto(
-          deck,
-          place,
-          [{ deck: clippedDeck(clipped, deck), version: clipped.version }],
-          { appearance: as },
-          () => nanoid(10),
+        put(
+          copies(clipped.slides, () => nanoid(10), { deck: deck.id, version: clipped.version }),
+          `Pasted ${count}`,
         );
-        if (session.apply(made, { words: `Pasted ${count} from “${clipped.title}” ${where}` }))
-          select(slides.map(({ id }) => id));
+        return;
       }
+      const { place, words: where } = after();
+      const { change: made, slides } = mergeInto(
+        deck,
+        place,
+        [{ deck: clippedDeck(clipped, deck), version: clipped.version }],
+        { appearance: as },
+        () => nanoid(10),
+      );
+      if (session.apply(made, { words: `Pasted ${count} from “${clipped.title}” ${where}` }))
+        select(slides.map(({ id }) => id));
     } catch (error) {
       session.notify((error as Error).message);
     }
@@ -111,6 +97,6 @@ export function useSlideClipboard(ask: (clipped: Clipped) => void) {
     );
     return { data, names };
   };
-  useClipboardEvents(copy, take);
-  return { after, paste, take, copy };
+  useCopyEvent(() => (selected.length ? copy() : undefined));
+  return { after, put, paste, take, copy };
 }

@@ -10,7 +10,7 @@ import {
   plainText,
   type Slide,
 } from "@unitext/core/model";
-import { apply, batch, putPicture } from "./index";
+import { apply, batch, freeFrame, putElement, putPicture } from "./index";
 
 const text = (id: string, slot: string, words: string) => ({ id, kind: "text" as const, slot, text: plainText(words) });
 const deckOf = (arrangement: ArrangementName, elements: Slide["elements"]): Deck => ({
@@ -48,5 +48,45 @@ describe("a picture that is put on a slide", () => {
       deckOf("points", [titled, { ...picture, id: "q", slot: null, frame: { x: 0, y: 0, width: 9, height: 9 } }]),
     );
     expect(crowded.slides[0]?.elements.at(-1)?.frame).toEqual({ x: 264, y: 108, width: 432, height: 324 });
+  });
+});
+
+describe("a new element", () => {
+  const table = {
+    kind: "table" as const,
+    id: "n",
+    slot: null,
+    header: 1,
+    align: ["start" as const, "end" as const],
+    rows: [
+      [{ text: plainText("Gauge") }, { text: plainText("Metres") }],
+      [{ text: plainText("Quay") }, { text: plainText("3.4") }],
+    ],
+  };
+  const added = (deck: Deck, element: Slide["elements"][number]) =>
+    must(apply(deck, batch(putElement(deck, must(deck.slides[0]), element, []))).deck.slides[0]);
+
+  it("is a table beside the text, below a title, or in the place that the arrangement has for it", () => {
+    const points = deckOf("points", [titled, text("b", "body", "Sand moves")]);
+    expect(added(points, table)).toMatchObject({ arrangement: "comparison", widths: [42, 58] });
+    expect(added(points, table).elements.at(-1)).toMatchObject({ id: "n", slot: "right" });
+    expect(added(deckOf("title", [titled]), table)).toMatchObject({ arrangement: "table" });
+    // An empty text is no words: the table takes its place.
+    const bare = added(deckOf("points", [titled, text("b", "body", "")]), table);
+    expect([bare.arrangement, bare.elements.map(({ id }) => id)]).toEqual(["table", ["t", "n"]]);
+    expect(added(deckOf("table", [titled]), table).elements.at(-1)?.slot).toBe("table");
+  });
+
+  it("is text in the empty place for text", () => {
+    const { elements } = added(deckOf("points", [titled]), { ...text("n", "body", "New"), slot: null });
+    expect(elements.at(-1)).toMatchObject({ slot: "body", text: plainText("New") });
+  });
+
+  it("lies where the page is free, and in the middle of an empty one", () => {
+    const page = { width: 960, height: 540 };
+    const size = { width: 200, height: 100 };
+    expect(freeFrame(page, size, [])).toEqual({ x: 380, y: 220, ...size });
+    const full = { x: 0, y: 0, width: 960, height: 380 };
+    expect(freeFrame(page, size, [full]).y).toBeGreaterThanOrEqual(380);
   });
 });

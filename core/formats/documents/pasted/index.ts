@@ -1,0 +1,1 @@
+export { type Pasted, readPasted } from "./read";
