@@ -277,13 +277,13 @@ test("acts by name: a place said in words, keys of one's own, a search on the De
 }) => {
   await page.goto("/");
   await page.getByRole("button", { name: "Copy Tides, dunes and storms", exact: true }).click();
-  await expect(page.getByRole("link", { name: "Tides, dunes and storms (copy)" })).toHaveCount(1);
-  await page.getByRole("searchbox").fill("*(copy)");
+  await expect(page.getByRole("link", { name: "Tides, dunes and storms 2" })).toHaveCount(1);
+  await page.getByRole("searchbox").fill("*storms 2");
   await expect(page.getByRole("row")).toHaveCount(2);
-  await page.getByRole("button", { name: "Delete Tides, dunes and storms (copy)" }).click();
+  await page.getByRole("button", { name: "Put Tides, dunes and storms 2 into the bin" }).click();
   await expect(page.getByText("No deck has a name like")).toBeVisible();
   await page.getByRole("button", { name: "Undo" }).click();
-  await page.getByRole("link", { name: "Tides, dunes and storms (copy)" }).click();
+  await page.getByRole("link", { name: "Tides, dunes and storms 2" }).click();
 
   await page.waitForURL(/\/write$/);
   await place(page, "Arrange").click();

@@ -12,6 +12,7 @@ export const ACTS = {
   change: "edit",
   addPicture: "edit",
   delete: "own",
+  file: "own",
 } as const satisfies Record<string, Right>;
 export type Act = keyof typeof ACTS;
 

@@ -21,9 +21,25 @@ export const DeckRow = z.object({
   version: z.number().int(),
   changedAt: z.iso.datetime(),
   right: z.enum(["view", "comment", "edit", "own"]),
+  folder: Id.nullable(),
+  binnedAt: z.iso.datetime().nullable(),
 });
 export type DeckRow = z.infer<typeof DeckRow>;
-export const DeckList = z.object({ decks: z.array(DeckRow) });
+export const Folder = z.object({ id: Id, name: z.string().trim().min(1).max(200) });
+export type Folder = z.infer<typeof Folder>;
+/** The decks and folders of the Desk, and what is in its bin. */
+export const DeckList = z.object({ decks: z.array(DeckRow), binned: z.array(DeckRow), folders: z.array(Folder) });
+export type DeckList = z.infer<typeof DeckList>;
+
+export const FolderName = Folder.pick({ name: true });
+export const DeckTitle = z.object({ title: z.string().trim().max(500) });
+export const DeckFolder = z.object({ folder: Id.nullable() });
+
+/** Slides whose words were searched for, best first. In `words` the found ones are between \u0002 and \u0003. */
+export const Found = z.object({
+  slides: z.array(z.object({ deck: Id, title: z.string(), slide: Id, number: z.number().int(), words: z.string() })),
+});
+export type Found = z.infer<typeof Found>;
 
 /** A deck with its version; `text` is what was typed in Write, as long as the deck says the same. */
 export const DeckState = z.object({

@@ -10,6 +10,7 @@ import { changeRoutes } from "./changes";
 import { securityHeaders, serveClient } from "./client";
 import { type AppContext, userFrom } from "./context";
 import { deckRoutes } from "./decks";
+import { deskRoutes } from "./desk";
 import { divideRoutes } from "./divide";
 import { onError } from "./errors";
 import { exportRoutes } from "./exports";
@@ -61,6 +62,7 @@ export function createApp(context: AppContext, { client, log, hosts = [] }: Site
   app.use("/api", jobRoutes(context));
   for (const routes of [
     deckRoutes,
+    deskRoutes,
     changeRoutes,
     fileRoutes,
     exportRoutes,

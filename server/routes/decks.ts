@@ -1,6 +1,7 @@
+import { checked, Id } from "@unitext/core/model";
 import { Router } from "express";
 import type { DeckState, NewDeck } from "../api";
-import { copyDeck, createDeck, deleteDeck, listDecks, loadDeck, loadFirstSlide, note } from "../store";
+import { copyDeck, createDeck, deleteDeck, loadDeck, loadFirstSlide, note } from "../store";
 import { type AppContext, asker, deckRoute, largeBody, route } from "./context";
 import { LIMITS, upload } from "./uploads";
 
@@ -8,11 +9,6 @@ import { LIMITS, upload } from "./uploads";
 export function deckRoutes(context: AppContext): Router {
   const { db } = context;
   const routes = Router();
-
-  routes.get(
-    "/decks",
-    route(async ({ user, response }) => response.json({ decks: await listDecks(db, user.id) })),
-  );
 
   routes.post(
     "/decks",
@@ -33,9 +29,10 @@ export function deckRoutes(context: AppContext): Router {
 
   routes.get(
     "/decks/:deck/first",
-    deckRoute(context, "see", async ({ deck: id, right, response }) =>
-      response.json({ ...(await loadFirstSlide(db, id)), right } satisfies DeckState),
-    ),
+    deckRoute(context, "see", async ({ deck: id, right, request, response }) => {
+      const slide = request.query.slide === undefined ? undefined : checked(Id, request.query.slide, "The slide");
+      response.json({ ...(await loadFirstSlide(db, id, slide)), right } satisfies DeckState);
+    }),
   );
 
   routes.delete(

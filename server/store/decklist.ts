@@ -5,7 +5,7 @@ import type { Database } from "./database";
 import { metadataIn, slideOf, type SlideRow } from "./rows";
 import { decks, shares, slides } from "./schema";
 
-/** Lists the decks that a user may see, last changed first, with what the Desk shows of each. */
+/** Lists the decks that a user may see, those in the bin too, last changed first, with what the Desk shows of each. */
 export async function listDecks(db: Database, user: string): Promise<DeckRow[]> {
   const rows = await db
     .select({ deck: decks, right: shares.right })
@@ -46,6 +46,8 @@ export async function listDecks(db: Database, user: string): Promise<DeckRow[]> 
     version: deck.version,
     changedAt: deck.changedAt.toISOString(),
     right: deck.owner === user ? "own" : (right ?? "view"),
+    folder: deck.owner === user ? deck.folder : null,
+    binnedAt: deck.binnedAt?.toISOString() ?? null,
   }));
 }
 

@@ -86,9 +86,18 @@ export async function loadDecks(
 }
 
 /** Loads a deck with its first slide alone, as the Desk shows it. */
-export async function loadFirstSlide(db: Reader, id: string): Promise<{ deck: Deck; version: number; text: null }> {
+export async function loadFirstSlide(
+  db: Reader,
+  id: string,
+  slide?: string,
+): Promise<{ deck: Deck; version: number; text: null }> {
   const row = await metadataRow(db, id);
-  const rows = await db.select().from(slides).where(eq(slides.deck, id)).orderBy(asc(runningOrder)).limit(1);
+  const rows = await db
+    .select()
+    .from(slides)
+    .where(slide === undefined ? eq(slides.deck, id) : and(eq(slides.deck, id), eq(slides.id, slide)))
+    .orderBy(asc(runningOrder))
+    .limit(1);
   return {
     deck: { ...metadataIn(row), slides: rows.map((first) => ({ ...slideOf(first), parent: null })) },
     version: row.version,
@@ -186,13 +195,24 @@ export async function insertDeck(
     );
 }
 
-/** Copies a deck under a new id; each slide remembers its origin, and the copy belongs to `owner`. */
+/** Returns a title that no deck of a person has: "Tides 2", "Tides 3". */
+async function freeTitle(db: Database, owner: string, title: string): Promise<string> {
+  const base = title.replace(/ \d{1,3}$/, "");
+  const rows = await db
+    .select({ title: sql<string>`${decks.metadata}->'properties'->>'title'` })
+    .from(decks)
+    .where(eq(decks.owner, owner));
+  const taken = new Set(rows.map((row) => row.title));
+  for (let nth = 2; ; nth++) if (!taken.has(`${base} ${nth}`)) return `${base} ${nth}`;
+}
+
+/** Copies a deck under a new id and the next free title; each slide remembers its origin, and the copy belongs to `owner`. */
 export async function copyDeck(db: Database, id: string, owner: string): Promise<string> {
   const { deck, version, text } = await loadDeck(db, id);
   const copied: Deck = {
     ...deck,
     id: nanoid(12),
-    properties: { ...deck.properties, title: `${deck.properties.title} (copy)` },
+    properties: { ...deck.properties, title: await freeTitle(db, owner, deck.properties.title) },
     slides: deck.slides.map((slide) => ({ ...slide, origin: { deck: id, slide: slide.id, version } })),
   };
   const made = await createDeck(db, owner, copied, await loadBlobs(db, id), deck.manuscript ? null : text);

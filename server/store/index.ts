@@ -5,6 +5,8 @@ export * from "./blobs";
 export * from "./deckchanges";
 export * from "./decklist";
 export * from "./decks";
+export * from "./desk";
+export * from "./search";
 export * from "./documents";
 export * from "./faults";
 export * from "./history";

@@ -18,6 +18,8 @@ import {
   unique,
 } from "drizzle-orm/pg-core";
 
+const regconfig = customType<{ data: string }>({ dataType: () => "regconfig" });
+const tsvector = customType<{ data: string }>({ dataType: () => "tsvector" });
 const bytea = customType<{ data: Uint8Array; driverData: Buffer }>({ dataType: () => "bytea" });
 /** The schema version of a row's JSON; rows older than this column have version 1. */
 const schemaVersion = () => integer("schema").notNull().default(1);
@@ -71,10 +73,52 @@ export const decks = pgTable(
      * The name of the imported file without extension: people name files by schemes that their content does not follow.
      */
     file: text("file"),
+    /** The folder of the owner's Desk that it is in. */
+    folder: text("folder_id").references(() => folders.id, { onDelete: "set null" }),
+    /** When it was put into the bin; null for a deck on the Desk. */
+    binnedAt: timestamp("binned_at", { withTimezone: true }),
+    /** The version whose words are in `slide_words`. */
+    wordsVersion: integer("words_version").notNull().default(-1),
     createdAt: moment("created_at"),
     changedAt: moment("changed_at"),
   },
   (table) => [index("decks_owner").on(table.owner)],
+);
+
+/** Folders of a person's Desk. */
+export const folders = pgTable(
+  "folders",
+  {
+    id: text("id").primaryKey(),
+    owner: text("owner_id")
+      .notNull()
+      .references(() => users.id, { onDelete: "cascade" }),
+    name: text("name").notNull(),
+  },
+  (table) => [unique("folders_name").on(table.owner, table.name)],
+);
+
+/**
+ * The words of slides and notes, to find decks by. They are written when somebody searches, for decks that have changed
+ * since, so that changes stay fast.
+ */
+export const slideWords = pgTable(
+  "slide_words",
+  {
+    deck: text("deck_id")
+      .notNull()
+      .references(() => decks.id, { onDelete: "cascade" }),
+    slide: text("slide_id").notNull(),
+    number: integer("number").notNull(),
+    /** The text search configuration of the deck's language. */
+    language: regconfig("language").notNull(),
+    words: text("words").notNull(),
+    search: tsvector("search").notNull(),
+  },
+  (table) => [
+    primaryKey({ columns: [table.deck, table.slide] }),
+    index("slide_words_search").using("gin", table.search),
+  ],
 );
 
 /** Slides, one row each, in running order by a fractional key: a move writes one key. */

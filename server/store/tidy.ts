@@ -1,6 +1,7 @@
 import { sql } from "drizzle-orm";
 import { removeOldAudit } from "./audit";
 import type { Database } from "./database";
+import { emptyOldBin } from "./desk";
 import { removeOldJobs } from "./jobs";
 import { removeOldSessions } from "./users";
 
@@ -12,6 +13,7 @@ export async function tidy(db: Database): Promise<{ jobs: number; sessions: numb
   const jobs = await removeOldJobs(db);
   const sessions = await removeOldSessions(db);
   await removeOldAudit(db);
+  await emptyOldBin(db);
   const { rowCount } = await db.execute(sql`
     delete from blobs b where b.taken_at < now() - make_interval(hours => ${KEPT_HOURS})
     and not exists (select 1 from deck_blobs d where d.sha256 = b.sha256)

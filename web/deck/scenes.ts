@@ -53,7 +53,7 @@ const subscribe = (listener: () => void) => {
 };
 
 /** Loads the faces that a drawing needs, each under its own name. */
-function openFaces(ids: readonly string[]): Promise<unknown> {
+export function openFaces(ids: readonly string[]): Promise<unknown> {
   return Promise.all(
     ids.map((id) => {
       const known = faces.get(id);

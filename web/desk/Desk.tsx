@@ -1,34 +1,55 @@
-import { DeckList } from "@unitext/server/api";
-import { DOCUMENTS, listExtensions } from "@unitext/core/formats/catalogue";
+import { DOCUMENTS, isDocumentName, listExtensions } from "@unitext/core/formats/catalogue";
+import { DeckList, type DeckRow } from "@unitext/server/api";
 import { Download, FilePlus2, FolderOpen, Layers } from "lucide-react";
-import { useEffect, useRef, useState } from "react";
-import { Link, useSearchParams } from "react-router";
+import { useDeferredValue, useEffect, useMemo, useRef, useState } from "react";
+import { Link, useNavigate, useSearchParams } from "react-router";
 import useSWR, { mutate as mutateKey } from "swr";
 import { get } from "../api/client";
+import { handOverDocument } from "../deck/pending";
+import { isOpen, JobLines, useJobs } from "../jobs";
+import { useCommands } from "../keys";
+import { FirstUse } from "../shell/FirstUse";
 import { Rail } from "../shell/Rail";
 import { useIncoming } from "../sources/useIncoming";
 import { useFileDrop } from "../ui/useFileDrop";
-import { isOpen, JobLines, useJobs } from "../jobs";
 import { ACCEPTED, ACCEPTED_KINDS } from "./accepted";
-import { DeskRow } from "./DeskRow";
+import { DeckTable } from "./DeckTable";
+import { FolderBar, type Shelf } from "./FolderBar";
+import { FoundSlides } from "./FoundSlides";
 import { matches } from "./matches";
 import { NewFromText } from "./NewFromText";
+import { type Order, sorted } from "./order";
+import { SelectionBar } from "./SelectionBar";
 import { useBroughtFiles } from "./useBroughtFiles";
-import { useDeletedDeck } from "./useDeletedDeck";
+import { useDeskActs } from "./useDeskActs";
+import { usePastedText } from "./usePastedText";
 import { WriteDecks } from "./WriteDecks";
+
+/** A document that is dropped again: it may be a newer version of the one that a deck was made from. */
+interface Newer {
+  file: File;
+  row: DeckRow;
+}
 
 /** The Desk: all decks, what is being read, and the ways to begin. */
 export default function Desk() {
   const { data, error, mutate } = useSWR("/decks", () => get("/decks", DeckList));
+  const navigate = useNavigate();
   const [pattern, setPattern] = useState("");
+  const words = useDeferredValue(pattern.trim());
+  const [shelf, setShelf] = useState<Shelf>({ kind: "all" });
+  const [order, setOrder] = useState<{ by: Order; turned: boolean }>({ by: "changed", turned: false });
+  const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
   const [asked, setAsked] = useSearchParams();
   const making = asked.has("new");
   const setMaking = (next: boolean) => setAsked(next ? { new: "" } : {}, { replace: true });
-  const [writing, setWriting] = useState(false);
+  const [writing, setWriting] = useState<readonly DeckRow[]>();
   const [busy, setBusy] = useState("");
   const [problems, setProblems] = useState<string[]>([]);
+  const [newer, setNewer] = useState<Newer>();
   const complain = (message: string) => setProblems((list) => [...list, message]);
   const incoming = useIncoming(navigator.language);
+  const acts = useDeskActs(() => mutate(), complain);
   const { arrived, broughtSources, bring } = useBroughtFiles({
     onBusy: setBusy,
     onBegin: () => setProblems([]),
@@ -36,12 +57,25 @@ export default function Desk() {
     onDone: () => mutate(),
     onWorkbooks: incoming.receive,
   });
-  const { gone, setAside, restore } = useDeletedDeck(() => void mutate(), complain);
-  const { over, handlers } = useFileDrop((files) => void bring(files));
+  /** Takes files; a document from which a deck was made may be its next version. */
+  const take = (files: readonly File[]) => {
+    const [file] = files;
+    const base = file?.name.replace(/\.[^.]*$/, "");
+    const row =
+      files.length === 1 && file && isDocumentName(file.name)
+        ? data?.decks.find((deck) => (deck.file ?? deck.title) === base && deck.right !== "view")
+        : undefined;
+    if (file && row) setNewer({ file, row });
+    else void bring(files);
+  };
+  const { over, handlers } = useFileDrop(take);
+  const pasted = usePastedText(() => setMaking(true));
   const chooser = useRef<HTMLInputElement>(null);
+  const scroller = useRef<HTMLElement>(null);
   const jobs = useJobs();
   const mutateJobs = () => mutateKey("/jobs");
   const running = jobs.filter(isOpen).length;
+  useCommands({ newDeck: () => setMaking(true) });
   // A dropped file shows its first slides in Write or Arrange: these places are loaded before they are needed.
   useEffect(() => {
     const timer = setTimeout(() => void Promise.all([import("../arrange/Arrange"), import("../write/Write")]), 400);
@@ -50,21 +84,36 @@ export default function Desk() {
   // The Desk changes when a job starts or ends.
   // biome-ignore lint/correctness/useExhaustiveDependencies: the list is read again when the number of jobs changes, not when a function does.
   useEffect(() => void mutate(), [jobs.length, running]);
-  const rows = data?.decks.filter(
-    (row) => row.id !== gone?.id && (matches(row.title, pattern) || (row.file !== null && matches(row.file, pattern))),
-  );
+
+  const rows = useMemo(() => {
+    const all = shelf.kind === "bin" ? data?.binned : data?.decks;
+    const here = all?.filter(
+      (row) =>
+        (shelf.kind !== "folder" || row.folder === shelf.id) &&
+        (matches(row.title, pattern) || (row.file !== null && matches(row.file, pattern))),
+    );
+    return here && sorted(here, order.by, order.turned);
+  }, [data, shelf, pattern, order]);
+  const selected = rows?.filter(({ id }) => chosen.has(id)) ?? [];
+  const show = (next: Shelf) => {
+    setShelf(next);
+    setChosen(new Set());
+  };
   return (
     <div className="flex h-full" {...handlers}>
       <Rail />
       {incoming.dialog}
-      <main className={`min-w-0 flex-1 overflow-auto ${over ? "outline-4 -outline-offset-4 outline-primary" : ""}`}>
-        <header className="flex flex-wrap items-center gap-3 px-6 pt-6 pb-4">
+      <main
+        ref={scroller}
+        className={`relative min-w-0 flex-1 overflow-auto ${over ? "outline-4 -outline-offset-4 outline-primary" : ""}`}
+      >
+        <header className="flex flex-wrap items-center gap-2 px-6 pt-6 pb-3 max-md:px-3">
           <h1 className="mr-auto font-serif text-2xl">Desk</h1>
-          <label className="input input-sm w-64">
-            <span className="sr-only">Find a deck by its name; * stands for anything</span>
+          <label className="input input-sm w-72">
+            <span className="sr-only">Find decks by name, with * for anything, or slides by their words</span>
             <input
               type="search"
-              placeholder="Find by name, * for anything"
+              placeholder="Find by name or by words on slides"
               value={pattern}
               onChange={(event) => setPattern(event.target.value)}
             />
@@ -75,7 +124,12 @@ export default function Desk() {
           >
             <Layers size={16} aria-hidden="true" /> Gather decks
           </Link>
-          <button type="button" className="btn btn-sm" disabled={!rows?.length} onClick={() => setWriting(true)}>
+          <button
+            type="button"
+            className="btn btn-sm"
+            disabled={!rows?.length || shelf.kind === "bin"}
+            onClick={() => setWriting(rows)}
+          >
             <Download size={16} aria-hidden="true" /> Write decks
           </button>
           <button type="button" className="btn btn-primary btn-sm" onClick={() => setMaking(true)}>
@@ -92,25 +146,44 @@ export default function Desk() {
             className="hidden"
             aria-label="Files to bring in"
             tabIndex={-1}
-            onChange={(event) => void bring([...(event.target.files ?? [])]).then(() => (event.target.value = ""))}
+            onChange={({ target }) => {
+              take([...(target.files ?? [])]);
+              target.value = "";
+            }}
           />
         </header>
         <div className="px-6">
           <p role="status" className="min-h-6 text-sm">
             {busy || (over ? "Drop the files to bring them in." : "")}
           </p>
+          <FirstUse place="Desk" />
           {problems.map((problem) => (
             <p key={problem} role="alert" className="border-error text-base-content mb-2 border-l-4 px-3 py-1">
               {problem}
             </p>
           ))}
-          {gone && (
-            <p role="status" className="mb-2 flex items-center gap-3 border-l-4 border-secondary px-3 py-1">
-              Deleted “{gone.title}”.
-              <button type="button" className="btn btn-ghost btn-xs text-primary" onClick={restore}>
-                Undo
-              </button>
+          {acts.done && (
+            <p role="status" className="border-secondary mb-2 flex items-center gap-3 border-l-4 px-3 py-1">
+              {acts.done.words}.
+              {acts.done.undo && (
+                <button type="button" className="btn btn-ghost btn-xs text-primary" onClick={() => void acts.undo()}>
+                  Undo
+                </button>
+              )}
             </p>
+          )}
+          {newer && (
+            <NewerDocument
+              newer={newer}
+              onCompare={() => {
+                handOverDocument(newer.row.id, newer.file);
+                navigate(`/decks/${newer.row.id}/write`);
+              }}
+              onNew={() => {
+                setNewer(undefined);
+                void bring([newer.file]);
+              }}
+            />
           )}
           <JobLines jobs={jobs} />
           {broughtSources.map((line) => (
@@ -140,58 +213,65 @@ export default function Desk() {
               )}
             </div>
           ))}
-          {writing && rows && (
+          {writing && (
             <WriteDecks
-              rows={rows}
-              pattern={pattern}
-              onClose={() => setWriting(false)}
+              rows={writing}
+              pattern={selected.length ? "" : pattern}
+              onClose={() => setWriting(undefined)}
               onBegun={() => void mutateJobs()}
             />
           )}
-          {making && <NewFromText onClose={() => setMaking(false)} onProblem={complain} onBusy={setBusy} />}
+          {making && (
+            <NewFromText first={pasted} onClose={() => setMaking(false)} onProblem={complain} onBusy={setBusy} />
+          )}
           {error && <p role="alert">{(error as Error).message}</p>}
         </div>
-        {rows && rows.length > 0 && (
-          <table className="w-full">
-            <caption className="sr-only">Decks, last changed first</caption>
-            <thead>
-              <tr className="quiet text-sm">
-                <td className="pl-4" />
-                <th scope="col" className="px-3 text-left font-normal">
-                  Deck
-                </th>
-                <th scope="col" className="px-3 text-right font-normal">
-                  Slides
-                </th>
-                <th scope="col" className="px-3 text-right font-normal">
-                  Minutes
-                </th>
-                <th scope="col" className="px-3 text-left font-normal">
-                  Language
-                </th>
-                <th scope="col" className="px-3 text-left font-normal">
-                  To do
-                </th>
-                <td />
-              </tr>
-            </thead>
-            <tbody>
-              {rows.map((row) => (
-                <DeskRow
-                  key={row.id}
-                  row={row}
-                  onGone={() => setAside(row)}
-                  onChanged={() => void mutate()}
-                  onError={complain}
-                />
-              ))}
-            </tbody>
-          </table>
+        {data && (
+          <FolderBar
+            folders={data.folders}
+            decks={data.decks}
+            binned={data.binned.length}
+            shelf={shelf}
+            acts={acts}
+            onShelf={show}
+          />
+        )}
+        {shelf.kind === "bin" && (
+          <p className="quiet px-6 pb-2 text-sm">Decks are kept here for 30 days, then they are deleted for good.</p>
+        )}
+        {selected.length > 0 && data && (
+          <SelectionBar
+            rows={selected}
+            folders={data.folders}
+            acts={acts}
+            onWrite={() => {
+              setWriting(selected);
+              scroller.current?.scrollTo({ top: 0 });
+            }}
+            onClear={() => setChosen(new Set())}
+          />
+        )}
+        {rows && data && rows.length > 0 && (
+          <DeckTable
+            rows={rows}
+            folders={data.folders}
+            chosen={chosen}
+            order={order.by}
+            turned={order.turned}
+            scroller={scroller}
+            acts={acts}
+            onOrder={(by) => setOrder({ by, turned: by === order.by && !order.turned })}
+            onChoose={setChosen}
+          />
         )}
         {rows && rows.length === 0 && (
-          <div className="mx-auto max-w-md px-6 py-16 text-center">
+          <div className={`mx-auto max-w-md px-6 text-center ${words.length > 1 ? "py-4" : "py-16"}`}>
             {pattern ? (
               <p>No deck has a name like “{pattern}”.</p>
+            ) : shelf.kind === "bin" ? (
+              <p>The bin is empty.</p>
+            ) : shelf.kind === "folder" ? (
+              <p>Nothing is in this folder yet. Drag decks onto its name, or choose “Move to” in their menu.</p>
             ) : (
               <>
                 <p className="mb-4">
@@ -210,7 +290,34 @@ export default function Desk() {
             )}
           </div>
         )}
+        {words.length > 1 && shelf.kind !== "bin" && data && <FoundSlides words={words} decks={data.decks} />}
       </main>
+    </div>
+  );
+}
+
+/** Asks whether a document that was dropped again is a newer version of the one that a deck was made from. */
+function NewerDocument({
+  newer: { file, row },
+  onCompare,
+  onNew,
+}: {
+  newer: Newer;
+  onCompare: () => void;
+  onNew: () => void;
+}) {
+  return (
+    <div role="status" className="border-primary mb-2 border-l-4 px-3 py-1">
+      <p className="mb-1">
+        “{row.title}” was made from a document of this name, {file.name}. A newer version shows what it would change,
+        before anything is taken.
+      </p>
+      <button type="button" className="btn btn-primary btn-sm mr-2" onClick={onCompare}>
+        Take it as a newer version
+      </button>
+      <button type="button" className="btn btn-sm" onClick={onNew}>
+        Make a new deck
+      </button>
     </div>
   );
 }

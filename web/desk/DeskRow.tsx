@@ -1,119 +1,201 @@
-import { type DeckRow, DeckState } from "@unitext/server/api";
 import { isDocumentName } from "@unitext/core/formats/catalogue";
-import { metadataOf } from "@unitext/core/model";
-import { Copy, Trash2 } from "lucide-react";
-import { useMemo, useState } from "react";
+import type { DeckRow, Folder } from "@unitext/server/api";
+import { Copy, FolderInput, FolderPlus, MoreHorizontal, Pencil, RotateCcw, Trash2 } from "lucide-react";
+import { useState } from "react";
 import { Link, useNavigate } from "react-router";
-import useSWR from "swr";
-import { z } from "zod";
-import { get, post } from "../api/client";
+import { KeptSlide } from "../deck/KeptSlide";
 import { handOverDocument } from "../deck/pending";
-import { useScene } from "../deck/scenes";
-import { SlideView } from "../deck/SlideView";
+import { MenuButton, type MenuActs, WithContextMenu } from "../ui/Menu";
 import { clock } from "../ui/time";
+import { DECKS_TYPE } from "./FolderBar";
+import type { DeskActs } from "./useDeskActs";
 
-const NewId = z.object({ id: z.string() });
 const when = new Intl.DateTimeFormat(undefined, { dateStyle: "medium", timeStyle: "short" });
-
-function FirstSlide({ state }: { state: DeckState }) {
-  const metadata = useMemo(() => metadataOf(state.deck), [state]);
-  const slide = state.deck.slides[0];
-  return slide ? <Drawn slide={slide} metadata={metadata} deck={state.deck.id} /> : null;
-}
-
-function Drawn({
-  slide,
-  metadata,
-  deck,
-}: {
-  slide: DeckState["deck"]["slides"][number];
-  metadata: ReturnType<typeof metadataOf>;
-  deck: string;
-}) {
-  const scene = useScene(slide, 1, metadata);
-  return scene ? <SlideView scene={scene} deck={deck} label="First slide" /> : null;
-}
 
 /** A deck on the Desk: its first slide, name and numbers, and what can be done with it. A document dropped on it is compared with its own. */
 export function DeskRow({
   row,
-  onGone,
-  onChanged,
-  onError,
+  folders,
+  chosen,
+  dragged,
+  acts,
+  onChoose,
 }: {
   row: DeckRow;
-  onGone: () => void;
-  onChanged: () => void;
-  onError: (text: string) => void;
+  folders: readonly Folder[];
+  chosen: boolean;
+  /** The ids that are dragged with it. */
+  dragged: readonly string[];
+  acts: DeskActs;
+  onChoose: (extend: boolean) => void;
 }) {
-  const { data } = useSWR(`/decks/${row.id}@${row.version}`, () => get(`/decks/${row.id}/first`, DeckState), {
-    revalidateOnFocus: false,
-  });
-  const act = (work: Promise<unknown>, then: () => void) => work.then(then, (error: Error) => onError(error.message));
   const navigate = useNavigate();
   const [over, setOver] = useState(false);
+  const [renaming, setRenaming] = useState(false);
+  const mine = row.right === "own";
+  const binned = row.binnedAt !== null;
+  const menu: MenuActs = binned
+    ? [
+        { label: "Take out of the bin", icon: RotateCcw, act: () => void acts.restore([row]) },
+        { label: "Delete for good", icon: Trash2, act: () => void acts.deleteForGood([row]) },
+      ]
+    : [
+        { label: "Rename …", icon: Pencil, disabled: row.right === "view", act: () => setRenaming(true) },
+        { label: "Copy", icon: Copy, act: () => void acts.copy(row) },
+        undefined,
+        ...folders
+          .filter(({ id }) => id !== row.folder)
+          .map(({ id, name }) => ({
+            label: `Move to “${name}”`,
+            icon: FolderInput,
+            disabled: !mine,
+            act: () => void acts.move([row], id, name),
+          })),
+        ...(row.folder === null
+          ? []
+          : [{ label: "Take out of its folder", icon: FolderInput, act: () => void acts.move([row], null, "") }]),
+        {
+          label: "Into a folder of its own",
+          icon: FolderPlus,
+          disabled: !mine,
+          act: () => void acts.makeFolder(row.title || "Untitled", [row]),
+        },
+        undefined,
+        { label: "Put into the bin", icon: Trash2, disabled: !mine, act: () => void acts.bin([row]) },
+      ];
   return (
-    <tr
-      className={`hairline hover:bg-base-200 border-t align-middle ${over ? "outline-2 -outline-offset-2 outline-secondary" : ""}`}
-      onDragOver={(event) => {
-        if (!event.dataTransfer.types.includes("Files")) return;
-        event.preventDefault();
-        event.stopPropagation();
-        setOver(true);
+    <WithContextMenu acts={menu}>
+      <tr
+        className={`hairline hover:bg-base-200 h-20 border-t align-middle ${chosen ? "bg-base-200" : ""} ${over ? "outline-2 -outline-offset-2 outline-secondary" : ""}`}
+        draggable={mine && !binned && !renaming}
+        onDragStart={(event) => event.dataTransfer.setData(DECKS_TYPE, JSON.stringify(dragged))}
+        onDragOver={(event) => {
+          if (binned || !event.dataTransfer.types.includes("Files")) return;
+          event.preventDefault();
+          event.stopPropagation();
+          setOver(true);
+        }}
+        onDragLeave={() => setOver(false)}
+        onDrop={(event) => {
+          // A document dropped on a deck is compared with the one that its slides were made from.
+          const [file] = event.dataTransfer.files;
+          setOver(false);
+          if (binned || !file || !isDocumentName(file.name)) return;
+          event.preventDefault();
+          event.stopPropagation();
+          handOverDocument(row.id, file);
+          navigate(`/decks/${row.id}/write`);
+        }}
+      >
+        <td className="w-10 pl-4">
+          <input
+            type="checkbox"
+            className="checkbox checkbox-sm"
+            aria-label={`Select ${row.title}`}
+            checked={chosen}
+            onChange={() => undefined}
+            onClick={(event) => onChoose(event.shiftKey)}
+          />
+        </td>
+        <td className="w-32 py-2 pl-2">
+          <Link
+            to={`/decks/${row.id}/write`}
+            tabIndex={-1}
+            aria-hidden="true"
+            draggable={false}
+            className="hairline block aspect-video w-28 overflow-hidden border"
+          >
+            <KeptSlide deck={row.id} version={row.version} label="First slide" />
+          </Link>
+        </td>
+        <th scope="row" className="px-3 text-left font-normal">
+          {renaming ? (
+            <RenameField
+              title={row.title}
+              onName={(title) => {
+                setRenaming(false);
+                if (title !== undefined && title !== row.title) void acts.rename(row, title);
+              }}
+            />
+          ) : (
+            <Link
+              to={`/decks/${row.id}/write`}
+              title={row.title}
+              draggable={false}
+              className="line-clamp-2 text-base font-semibold underline-offset-4 hover:underline"
+              onKeyDown={(event) => event.key === "F2" && row.right !== "view" && setRenaming(true)}
+            >
+              {row.title || "Untitled"}
+            </Link>
+          )}
+          <p className="quiet text-sm">
+            {row.file && `from ${row.file}, `}
+            {binned
+              ? `in the bin since ${when.format(new Date(row.binnedAt ?? ""))}`
+              : `changed ${when.format(new Date(row.changedAt))}`}
+          </p>
+        </th>
+        <td className="px-3 text-right max-md:hidden">{row.slides}</td>
+        <td className="px-3 text-right max-md:hidden">{clock(row.seconds)}</td>
+        <td className="px-3 max-lg:hidden">{row.language}</td>
+        <td className="px-3 text-sm max-lg:hidden">
+          {row.withoutNotes > 0 ? `${row.withoutNotes} without notes` : ""}
+        </td>
+        <td className="pr-4 pl-3 text-right whitespace-nowrap">
+          {binned ? (
+            <button type="button" className="btn btn-ghost btn-sm" onClick={() => void acts.restore([row])}>
+              <RotateCcw size={16} aria-hidden="true" /> Restore<span className="sr-only"> {row.title}</span>
+            </button>
+          ) : (
+            <>
+              <button
+                type="button"
+                className="btn btn-ghost btn-sm max-lg:hidden"
+                aria-label={`Copy ${row.title}`}
+                onClick={() => void acts.copy(row)}
+              >
+                <Copy size={16} aria-hidden="true" /> Copy
+              </button>
+              {mine && (
+                <button
+                  type="button"
+                  className="btn btn-ghost btn-sm max-lg:hidden"
+                  aria-label={`Put ${row.title} into the bin`}
+                  onClick={() => void acts.bin([row])}
+                >
+                  <Trash2 size={16} aria-hidden="true" /> Bin
+                </button>
+              )}
+            </>
+          )}
+          <MenuButton label={`More for ${row.title}`} className="btn btn-ghost btn-sm btn-square" acts={menu}>
+            <MoreHorizontal size={16} aria-hidden="true" />
+          </MenuButton>
+        </td>
+      </tr>
+    </WithContextMenu>
+  );
+}
+
+/** The name of a deck, to be changed where it is. Enter takes it, Escape leaves it. */
+function RenameField({ title, onName }: { title: string; onName: (title: string | undefined) => void }) {
+  return (
+    <input
+      ref={(field) => {
+        if (field && document.activeElement !== field) {
+          field.focus();
+          field.select();
+        }
       }}
-      onDragLeave={() => setOver(false)}
-      onDrop={(event) => {
-        // A document dropped on a deck is compared with the one that its slides were made from.
-        const [file] = event.dataTransfer.files;
-        setOver(false);
-        if (!file || !isDocumentName(file.name)) return;
-        event.preventDefault();
-        event.stopPropagation();
-        handOverDocument(row.id, file);
-        navigate(`/decks/${row.id}/write`);
+      className="input input-sm w-full max-w-md font-semibold"
+      aria-label={`New name of ${title}`}
+      defaultValue={title}
+      maxLength={500}
+      onBlur={({ target }) => onName(target.value.trim())}
+      onKeyDown={(event) => {
+        if (event.key === "Enter") event.currentTarget.blur();
+        else if (event.key === "Escape") onName(undefined);
       }}
-    >
-      <td className="w-32 py-2 pl-4">
-        <Link
-          to={`/decks/${row.id}/write`}
-          tabIndex={-1}
-          aria-hidden="true"
-          className="hairline block aspect-video w-28 overflow-hidden border"
-        >
-          {data && <FirstSlide state={data} />}
-        </Link>
-      </td>
-      <th scope="row" className="px-3 text-left font-normal">
-        <Link
-          to={`/decks/${row.id}/write`}
-          title={row.title}
-          className="line-clamp-2 text-base font-semibold underline-offset-4 hover:underline"
-        >
-          {row.title || "Untitled"}
-        </Link>
-        <p className="quiet text-sm">
-          {row.file && `from ${row.file}, `}changed {when.format(new Date(row.changedAt))}
-        </p>
-      </th>
-      <td className="px-3 text-right">{row.slides}</td>
-      <td className="px-3 text-right">{clock(row.seconds)}</td>
-      <td className="px-3">{row.language}</td>
-      <td className="px-3 text-sm">{row.withoutNotes > 0 ? `${row.withoutNotes} without notes` : ""}</td>
-      <td className="pr-4 pl-3 text-right whitespace-nowrap">
-        <button
-          type="button"
-          className="btn btn-ghost btn-sm"
-          aria-label={`Copy ${row.title}`}
-          onClick={() => act(post(`/decks/${row.id}/copies`, {}, NewId), onChanged)}
-        >
-          <Copy size={16} aria-hidden="true" /> Copy
-        </button>
-        {row.right === "own" && (
-          <button type="button" className="btn btn-ghost btn-sm" aria-label={`Delete ${row.title}`} onClick={onGone}>
-            <Trash2 size={16} aria-hidden="true" /> Delete
-          </button>
-        )}
-      </td>
-    </tr>
+    />
   );
 }

@@ -1,5 +1,5 @@
 import { OUTLINES } from "@unitext/core/generate";
-import { type FormEvent, useState } from "react";
+import { type FormEvent, useEffect, useState } from "react";
 import { useNavigate } from "react-router";
 import { z } from "zod";
 import { post } from "../api/client";
@@ -8,17 +8,23 @@ const NewId = z.object({ id: z.string() });
 
 /** The form that makes a deck of a pasted text or of an outline, and opens it in Write. */
 export function NewFromText({
+  first,
   onClose,
   onBusy,
   onProblem,
 }: {
+  /** What was pasted before the form was there. */
+  first: string;
   onClose: () => void;
   /** Says what is being done; empty when it has ended. */
   onBusy: (text: string) => void;
   onProblem: (text: string) => void;
 }) {
   const navigate = useNavigate();
-  const [text, setText] = useState("");
+  const [text, setText] = useState(first);
+  useEffect(() => {
+    if (first) setText(first);
+  }, [first]);
 
   async function make(event: FormEvent) {
     event.preventDefault();

@@ -1,9 +1,10 @@
 import { workbookKind } from "@unitext/core/model";
 import { isDocumentName } from "@unitext/core/formats/catalogue";
-import { ImportResult } from "@unitext/server/api";
+import { ChangeReply, DeckState, ImportResult, Picture } from "@unitext/server/api";
+import { nanoid } from "nanoid";
 import { useState } from "react";
 import { useNavigate } from "react-router";
-import { post } from "../api/client";
+import { get, post } from "../api/client";
 import { arrivalOf, noteReading } from "../jobs";
 import { reportLines } from "@unitext/core/divide";
 
@@ -13,6 +14,12 @@ export interface ArrivedFile {
   id: string;
   lines: string[];
 }
+
+/** Returns the paths of the pictures that a text names, in Markdown or HTML. */
+const pathsIn = (text: string): string[] =>
+  [...text.matchAll(/!\[[^\]]*\]\(\s*<?([^)\s>]+)|<img\b[^>]*?\ssrc\s*=\s*["']?([^"'\s>]+)/gi)].map((found) =>
+    decodeURI(found[1] ?? found[2] ?? ""),
+  );
 
 /** Hands files to the server, a few at a time. One file alone opens its deck as soon as the server reads it. */
 export function useBroughtFiles({
@@ -34,8 +41,45 @@ export function useBroughtFiles({
   const [arrived, setArrived] = useState<ArrivedFile[]>([]);
   const [broughtSources, setBroughtSources] = useState<string[]>([]);
 
-  async function bring(files: readonly File[]) {
+  /** Puts pictures that a text names by their paths where it names them. Returns a line for each that could not be read. */
+  async function bringPictures(deck: string, text: string, pictures: readonly File[]): Promise<string[]> {
+    const lines: string[] = [];
+    for (const picture of pictures) {
+      const path = pathsIn(text).find((one) => one.split("/").at(-1) === picture.name);
+      if (path === undefined) continue;
+      try {
+        const { name, ...asset } = await post(
+          `/decks/${deck}/pictures?name=${encodeURIComponent(path)}`,
+          picture,
+          Picture,
+        );
+        const { version } = await get(`/decks/${deck}`, DeckState);
+        const change = { kind: "setAsset", name, asset };
+        await post(`/decks/${deck}/changes`, { base: version, changes: [{ id: nanoid(12), change }] }, ChangeReply);
+      } catch (reason) {
+        lines.push(`${picture.name}: ${(reason as Error).message}`);
+      }
+    }
+    return lines;
+  }
+
+  async function bring(given: readonly File[]) {
     onBegin();
+    // Pictures that a text names come with it; other pictures belong on a slide.
+    const texts = await Promise.all(
+      given
+        .filter(({ name }) => /\.(?:md|html?)$/i.test(name))
+        .map(async (file) => ({ file, text: await file.text() })),
+    );
+    const pictures = given.filter((file) => /\.(?:png|jpe?g|gif|svg|tiff?|bmp|wmf|emf)$/i.test(file.name));
+    const isNamed = (file: File) =>
+      texts.some(({ text }) => pathsIn(text).some((path) => path.split("/").at(-1) === file.name));
+    const loose = pictures.filter((file) => !isNamed(file));
+    if (loose.length)
+      onProblem(
+        `${loose.map(({ name }) => name).join(", ")}: pictures go on a slide. Open a deck and drop them in Refine or Arrange.`,
+      );
+    const files = given.filter((file) => !pictures.includes(file));
     const list: ArrivedFile[] = [];
     const isWorkbook = ({ name }: File) => workbookKind(name) !== undefined && !isDocumentName(name);
     const workbooks = files.filter(isWorkbook);
@@ -50,7 +94,9 @@ export function useBroughtFiles({
           return;
         }
         if (!report) return;
-        list.push({ name: file.name, id, lines: reportLines(report) });
+        const text = texts.find((one) => one.file === file)?.text;
+        const faults = text === undefined ? [] : await bringPictures(id, text, pictures.filter(isNamed));
+        list.push({ name: file.name, id, lines: [...reportLines(report), ...faults] });
       } catch (reason) {
         onProblem(`${file.name}: ${(reason as Error).message}`);
       }

@@ -10,6 +10,8 @@ import { MergeList } from "./MergeList";
 /** Merges decks of the Desk, found by their names, into a new one; the decks are not altered. */
 export default function Gather() {
   const [search, setSearch] = useSearchParams();
+  // Decks that were selected on the Desk are in the list from the start.
+  const [first] = useState(() => (search.get("decks") ?? "").split(",").filter(Boolean));
   const [title, setTitle] = useState("");
   const [job, setJob] = useState<string>();
   const [refused, setRefused] = useState("");
@@ -37,6 +39,7 @@ export default function Gather() {
         )}
         <div className="min-h-0 flex-1">
           <MergeList
+            first={first}
             pattern={search.get("names") ?? ""}
             onPattern={(names) => setSearch(names ? { names } : {}, { replace: true })}
           >

@@ -19,6 +19,8 @@ interface Props {
   /** The deck into which the others are merged; none for a new deck. */
   into?: { id: string; theme: Theme } | undefined;
   pattern: string;
+  /** Ids of decks that are in the list from the start. */
+  first?: readonly string[];
   onPattern: (pattern: string) => void;
   /** What is shown and done at the end for the chosen decks. */
   children: (choice: MergeChoice | undefined, slides: number, problem: string | undefined) => ReactNode;
@@ -28,8 +30,8 @@ interface Props {
  * The merge list: decks found by a name pattern, ordered by hand or by a part of their names, all or some slides of
  * each, with a preview.
  */
-export function MergeList({ into, pattern, onPattern, children }: Props) {
-  const merge = useMergeList(into, pattern);
+export function MergeList({ into, pattern, first, onPattern, children }: Props) {
+  const merge = useMergeList(into, pattern, first);
   const { list, setList, look, setLook, sections, setSections, contents, setContents, openingsOnce, setOpeningsOnce } =
     merge;
   const { column, gathered, problem, count, preview, drop, twins, move, order } = merge;

@@ -13,6 +13,8 @@ const row = (title: string, file: string | null = null): DeckRow => ({
   version: 0,
   changedAt: "2026-11-25T00:00:00.000Z",
   right: "own",
+  folder: null,
+  binnedAt: null,
 });
 const rows = ["TB2-10-Avocet", "TB2-2-Wigeon", "TB3-01-Heron", "Course"].map((title) => row(title));
 

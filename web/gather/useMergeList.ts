@@ -36,9 +36,13 @@ function useMergeOptions() {
 }
 
 /** The decks that a name pattern finds, those chosen for a merge in their order, and how they are merged. */
-export function useMergeList(into: { id: string; theme: Theme } | undefined, pattern: string) {
+export function useMergeList(
+  into: { id: string; theme: Theme } | undefined,
+  pattern: string,
+  first: readonly string[] = [],
+) {
   const { data } = useSWR("/decks", () => get("/decks", DeckList));
-  const [list, setList] = useState<Listed[]>([]);
+  const [list, setList] = useState<Listed[]>(() => first.map((id) => ({ id, slides: "" })));
   const [column, setColumn] = useState<number | "name">("name");
   const options = useMergeOptions();
   const rows = (data?.decks ?? []).filter(({ id }) => id !== into?.id);

@@ -1,4 +1,5 @@
 import { type DragEvent, useState } from "react";
+import { droppedFiles } from "./droppedfiles";
 
 /**
  * Takes files that are dropped anywhere on an element. Returns whether files hover over it, and the handlers to put on
@@ -22,7 +23,7 @@ export function useFileDrop(onFiles: (files: readonly File[]) => void) {
         if (event.defaultPrevented || !event.dataTransfer.files.length) return;
         event.preventDefault();
         setOver(false);
-        onFiles([...event.dataTransfer.files]);
+        void droppedFiles(event.dataTransfer).then(onFiles);
       },
     },
   };
