@@ -89,6 +89,13 @@ export async function dropOn(page: Page, selector: string, name: string, bytes: 
   await page.locator(selector).first().dispatchEvent("drop", { dataTransfer: data });
 }
 
+/** Where the Desk asks whether a document is a newer version of a deck's, makes a new deck of it. */
+export async function asNewDeck(page: Page): Promise<void> {
+  const make = page.getByRole("button", { name: "Make a new deck" });
+  await expect.poll(async () => (await make.count()) > 0 || page.url().includes("/decks/")).toBe(true);
+  if (await make.count()) await make.click();
+}
+
 /** Waits until the file of the open deck has been read completely. */
 export async function arrived(page: Page): Promise<void> {
   const id = /\/decks\/([^/]+)/.exec(page.url())?.[1];

@@ -62,6 +62,7 @@ for (const { name, label, shown } of [
     await page.keyboard.press("Shift+ArrowRight");
     await kept(page);
     expect((await find(page, 5, isBook)).frame?.x).toBeCloseTo(moved.x + 10, 1);
+    await page.getByText("Place and size").click();
     await page.getByRole("textbox", { name: /^Rotation/ }).fill("30");
     await page.keyboard.press("Enter");
     await kept(page);
@@ -78,11 +79,14 @@ for (const { name, label, shown } of [
 
     // A table of five rows becomes one of six, a chart gets another value.
     await refine(page, 2);
-    await page.getByRole("button", { name: /^table/ }).click();
-    await page.getByRole("textbox", { name: "Row 4, column 1" }).click();
-    await page.getByRole("button", { name: "Row below" }).click();
-    await page.getByRole("textbox", { name: "Row 5, column 1" }).fill("November");
-    await page.keyboard.press("Enter");
+    await page.getByRole("button", { name: /^table/ }).dblclick();
+    await page.getByRole("gridcell", { name: "Row 4, column 1" }).click();
+    await page.getByRole("button", { name: "Rows", exact: true }).click();
+    await page.getByRole("menuitem", { name: "Row below" }).click();
+    await page.getByRole("gridcell", { name: "Row 5, column 1" }).click();
+    await page.keyboard.type("November");
+    await page.keyboard.press("Escape");
+    await page.keyboard.press("Escape");
     await kept(page);
     await page.getByRole("button", { name: /^chart/ }).click();
     await page.getByRole("textbox", { name: "Row 2, column 2" }).fill("3,5");

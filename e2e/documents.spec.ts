@@ -6,7 +6,7 @@ import { Packer } from "docx";
 import { strToU8 } from "fflate";
 import { handbook, nextEdition } from "../demo/handbook/make.mjs";
 import { CHAPTERS } from "../demo/handbook/text.mjs";
-import { dropOn, kept, stored } from "./acts";
+import { asNewDeck, dropOn, kept, stored } from "./acts";
 
 const axe = readFileSync(createRequire(import.meta.url).resolve("axe-core/axe.min.js"), "utf8");
 const root = join(import.meta.dirname, "..");
@@ -24,6 +24,7 @@ async function bring(page: Page, name: string, bytes: Uint8Array): Promise<void>
   await page.goto("/");
   await expect(page.getByRole("heading", { name: "Desk" })).toBeVisible();
   await dropOn(page, "main", name, bytes);
+  await asNewDeck(page);
   await page.waitForURL(/\/write$/);
   await expect(page.locator("[data-level] [data-slide]").first()).toBeVisible();
   await expect(page.locator("[data-reading]")).toHaveCount(0);

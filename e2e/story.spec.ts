@@ -18,7 +18,7 @@ const facts = ({ deck }: Awaited<ReturnType<typeof stored>>) => deck.slides;
 
 test("the whole story with the keyboard alone", async ({ page }) => {
   await page.goto("/");
-  await expect(page.getByRole("link", { name: "Tides, dunes and storms" })).toBeVisible();
+  await expect(page.getByRole("heading", { name: "Desk" })).toBeVisible();
   await press(page, page.getByRole("button", { name: "New from text" }));
   await page.keyboard.insertText(OUTLINE);
   await press(page, page.getByRole("button", { name: "Make the deck" }));
@@ -276,6 +276,7 @@ test("acts by name: a place said in words, keys of one's own, a search on the De
   page,
 }) => {
   await page.goto("/");
+  await page.getByRole("searchbox").fill("Tides, dunes and storms");
   await page.getByRole("button", { name: "Copy Tides, dunes and storms", exact: true }).click();
   await expect(page.getByRole("link", { name: "Tides, dunes and storms 2" })).toHaveCount(1);
   await page.getByRole("searchbox").fill("*storms 2");

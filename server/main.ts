@@ -1,3 +1,4 @@
+import { networkInterfaces } from "node:os";
 import { join } from "node:path";
 import { Jobs, pollAddresses, watchFolder } from "./jobs";
 import { openLog } from "./log";
@@ -16,8 +17,15 @@ const {
   UNITEXT_HOST = "",
   UNITEXT_SOURCES,
   UNITEXT_SOURCE_HOSTS = "",
+  UNITEXT_LISTEN = "127.0.0.1",
 } = process.env;
 const HOUR = 3600 * 1000;
+
+/** Returns the addresses of this machine on its networks. */
+const ownAddresses = (): string[] =>
+  Object.values(networkInterfaces()).flatMap((list = []) =>
+    list.flatMap(({ address, family, internal }) => (family === "IPv4" && !internal ? [address] : [])),
+  );
 
 const log = openLog({
   level: process.env.UNITEXT_LOG ?? "info",
@@ -53,7 +61,10 @@ const listed = (text: string) =>
     .split(",")
     .map((host) => host.trim())
     .filter(Boolean);
-const hosts = listed(UNITEXT_HOST);
+// On all addresses, other computers of the network reach the page for a phone, and nothing else.
+const onNetwork = UNITEXT_LISTEN !== "127.0.0.1";
+const own = onNetwork ? ownAddresses() : [];
+const hosts = [...listed(UNITEXT_HOST), ...own];
 const sourceHosts = listed(UNITEXT_SOURCE_HOSTS);
 const endPolling = pollAddresses({ db, work, jobs }, sourceHosts, (message, error) =>
   log.warn({ err: error }, message),
@@ -66,6 +77,7 @@ const app = createApp(
     announcements,
     fonts,
     sourceHosts,
+    addresses: own.map((address) => `http://${address}:${UNITEXT_PORT}`),
     translationService: translationServiceFrom(process.env),
     pointService: pointServiceFrom(process.env),
   },
@@ -80,7 +92,7 @@ const tidying = setInterval(() => {
 }, HOUR);
 tidying.unref();
 
-const server = app.listen(Number(UNITEXT_PORT), "127.0.0.1", () => {
+const server = app.listen(Number(UNITEXT_PORT), UNITEXT_LISTEN, () => {
   const address = server.address();
   log.info({ port: typeof address === "object" ? address?.port : UNITEXT_PORT }, "listening");
   process.send?.("listening");

@@ -33,6 +33,7 @@ const SideBySide = lazy(() => import("./translate/SideBySide"));
 const Translate = lazy(() => import("./translate/Translate"));
 const Speak = lazy(() => import("./speak/Speak"));
 const Hall = lazy(() => import("./speak/Hall"));
+const Phone = lazy(() => import("./speak/Phone"));
 const Deliver = lazy(() => import("./deliver/Deliver"));
 
 const waiting = (
@@ -71,6 +72,7 @@ const router = createBrowserRouter([
       { path: "deliver", element: <Deliver /> },
     ],
   },
+  { path: "/remote/:token", element: <Phone />, errorElement: <ErrorPage /> },
   { path: "*", element: <Navigate to="/" replace /> },
 ]);
 

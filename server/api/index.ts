@@ -21,6 +21,8 @@ export const DeckRow = z.object({
   version: z.number().int(),
   changedAt: z.iso.datetime(),
   right: z.enum(["view", "comment", "edit", "own"]),
+  /** Whether its slides were generated from a document. */
+  generated: z.boolean(),
   folder: Id.nullable(),
   binnedAt: z.iso.datetime().nullable(),
 });
@@ -41,6 +43,36 @@ export const Found = z.object({
 });
 export type Found = z.infer<typeof Found>;
 
+/** What the speaker's window shows, for a phone: times in seconds. */
+export const TalkState = z.object({
+  slide: Id,
+  next: Id.nullable(),
+  step: z.number().int().nonnegative(),
+  dark: z.boolean(),
+  elapsed: z.number().nonnegative(),
+  planned: z.number().nonnegative(),
+  /** Whether the time runs. */
+  running: z.boolean(),
+});
+export type TalkState = z.infer<typeof TalkState>;
+/** What is pressed in the hall's window or on a phone. */
+export const Press = z.union([
+  z.enum(["forward", "back", "first", "last", "dark"]),
+  z.object({ goTo: z.number().int().positive() }),
+]);
+export type Press = z.infer<typeof Press>;
+export const Pressed = z.object({ press: Press });
+/** News of a talk that a phone follows. */
+export const TalkNews = z.discriminatedUnion("kind", [
+  z.object({ kind: z.literal("state"), state: TalkState }),
+  z.object({ kind: z.literal("press"), press: Press }),
+  z.object({ kind: z.literal("ended") }),
+]);
+export type TalkNews = z.infer<typeof TalkNews>;
+/** A link for a phone: its token, when it ends, and the addresses of this machine on its network. */
+export const Remote = z.object({ token: z.string(), expiresAt: z.iso.datetime(), addresses: z.array(z.url()) });
+export type Remote = z.infer<typeof Remote>;
+
 /** A deck with its version; `text` is what was typed in Write, as long as the deck says the same. */
 export const DeckState = z.object({
   version: z.number().int().nonnegative(),
@@ -49,6 +81,10 @@ export const DeckState = z.object({
   right: DeckRow.shape.right,
 });
 export type DeckState = z.infer<typeof DeckState>;
+
+/** The deck of a talk, as a phone shows it. */
+export const Talk = z.object({ deck: Deck, state: TalkState.nullable() });
+export type Talk = z.infer<typeof Talk>;
 
 export const NewDeck = z.object({ title: z.string().trim().max(500), text: z.string().max(20_000_000).optional() });
 export type NewDeck = z.infer<typeof NewDeck>;

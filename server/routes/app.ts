@@ -22,6 +22,7 @@ import { jobRoutes } from "./jobs";
 import { personLimits } from "./limits";
 import { knownHost, sameOrigin } from "./origin";
 import { session, signOut } from "./sessions";
+import { onlyPhones, phoneRoutes, remoteRoutes } from "./remotes";
 import { sourceRoutes } from "./sources";
 import { languageResourceRoutes } from "./languageresources";
 import { pointRoutes } from "./points";
@@ -52,9 +53,11 @@ export function createApp(context: AppContext, { client, log, hosts = [] }: Site
       serializers: { req: ({ method, url }) => ({ method, url }), res: ({ statusCode }) => ({ statusCode }) },
     }),
   );
+  app.use(onlyPhones);
   app.use(knownHost(hosts));
   app.use(healthRoutes(context));
-  app.use("/api", sameOrigin, session(context), ...personLimits());
+  app.use("/api", sameOrigin, phoneRoutes(context));
+  app.use("/api", session(context), ...personLimits());
   app.post("/api/sign-out", signOut(context));
   app.get("/api/me", (_, response) => {
     response.json(userFrom(response));
@@ -63,6 +66,7 @@ export function createApp(context: AppContext, { client, log, hosts = [] }: Site
   for (const routes of [
     deckRoutes,
     deskRoutes,
+    remoteRoutes,
     changeRoutes,
     fileRoutes,
     exportRoutes,

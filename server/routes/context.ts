@@ -22,6 +22,8 @@ export interface AppContext {
   /** The service that writes points, where one is set up. */
   pointService?: LanguageService | undefined;
   origin?: string;
+  /** The addresses of this machine on its network, where it listens there. */
+  addresses?: readonly string[];
 }
 
 /** A request of a signed-in user. */

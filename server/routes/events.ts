@@ -110,6 +110,11 @@ export class Announcements {
     this.open(JOBS_OF + user, { response, user, deck: undefined });
   }
 
+  /** Streams news of a talk to the speaker's window or a phone. Throws a Failure `too-many`. */
+  streamTalk(name: string, response: Response): void {
+    this.open(name, { response, user: name, deck: undefined });
+  }
+
   private send({ response }: Listener, text: string): void {
     if (response.writableLength > MOST_WAITING) response.destroy();
     else response.write(text);

@@ -46,6 +46,7 @@ export async function listDecks(db: Database, user: string): Promise<DeckRow[]> 
     version: deck.version,
     changedAt: deck.changedAt.toISOString(),
     right: deck.owner === user ? "own" : (right ?? "view"),
+    generated: deck.metadata.manuscript !== undefined,
     folder: deck.owner === user ? deck.folder : null,
     binnedAt: deck.binnedAt?.toISOString() ?? null,
   }));

@@ -6,6 +6,7 @@ export * from "./deckchanges";
 export * from "./decklist";
 export * from "./decks";
 export * from "./desk";
+export * from "./remotes";
 export * from "./search";
 export * from "./documents";
 export * from "./faults";

@@ -2,7 +2,7 @@ import type { Change } from "@unitext/core/edit";
 import type { CsvReading, DeckMetadata, RichText, Slide, Theme } from "@unitext/core/model";
 import type { Report } from "@unitext/core/tally";
 import type { Context, Piece, SegmentState, Term } from "@unitext/core/translate";
-import type { JobResult } from "../api";
+import type { JobResult, TalkState } from "../api";
 import {
   bigint,
   boolean,
@@ -84,6 +84,17 @@ export const decks = pgTable(
   },
   (table) => [index("decks_owner").on(table.owner)],
 );
+
+/** Talks that a phone may follow: a link that ends with the talk. Only a hash of its token is stored. */
+export const remotes = pgTable("remotes", {
+  hash: text("hash").primaryKey(),
+  deck: text("deck_id")
+    .notNull()
+    .references(() => decks.id, { onDelete: "cascade" }),
+  /** What the speaker's window shows; null until it has said so. */
+  state: jsonb("state").$type<TalkState>(),
+  expiresAt: timestamp("expires_at", { withTimezone: true }).notNull(),
+});
 
 /** Folders of a person's Desk. */
 export const folders = pgTable(

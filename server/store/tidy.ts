@@ -3,6 +3,7 @@ import { removeOldAudit } from "./audit";
 import type { Database } from "./database";
 import { emptyOldBin } from "./desk";
 import { removeOldJobs } from "./jobs";
+import { removeOldRemotes } from "./remotes";
 import { removeOldSessions } from "./users";
 
 /** How long a picture that no deck names is kept, in hours: it may be on its way into one. */
@@ -14,6 +15,7 @@ export async function tidy(db: Database): Promise<{ jobs: number; sessions: numb
   const sessions = await removeOldSessions(db);
   await removeOldAudit(db);
   await emptyOldBin(db);
+  await removeOldRemotes(db);
   const { rowCount } = await db.execute(sql`
     delete from blobs b where b.taken_at < now() - make_interval(hours => ${KEPT_HOURS})
     and not exists (select 1 from deck_blobs d where d.sha256 = b.sha256)

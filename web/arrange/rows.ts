@@ -77,11 +77,31 @@ export function gridFor(
   const columnWidth = (thumb + GAP) * (1 + most) + GAP;
   const rowsPerColumn = Math.max(1, Math.floor((room.height - GAP) / rowHeight));
   // Where a column has only a row or two, continuing in the next one would hide the order rather than show it.
-  return {
-    thumb,
-    rowHeight,
-    columnWidth,
-    rowsPerColumn,
-    columns: rowsPerColumn < 3 ? 1 : Math.max(1, Math.floor(room.width / columnWidth)),
-  };
+  const columns = rowsPerColumn < 3 ? 1 : Math.max(1, Math.floor(room.width / columnWidth));
+  return { thumb, rowHeight, columnWidth, rowsPerColumn, columns };
+}
+
+/** How much larger than asked for thumbnails may be, to fill the width of the window. */
+const STRETCH = 1.4;
+
+/** Returns the grid of thumbnails of at least a width that fills the width of the window as well as it can. */
+export function filledGrid(
+  rows: readonly MapRow[],
+  thumb: number,
+  page: { width: number; height: number },
+  room: { width: number; height: number },
+): Grid {
+  const asked = gridFor(rows, thumb, page, room);
+  const needed = Math.min(asked.columns, Math.ceil(rows.length / asked.rowsPerColumn));
+  for (let larger = Math.floor(thumb * STRETCH); larger > thumb; larger -= 4) {
+    const grid = gridFor(rows, larger, page, room);
+    const used = Math.min(grid.columns, Math.ceil(rows.length / grid.rowsPerColumn));
+    if (
+      used >= needed &&
+      used * grid.columnWidth <= room.width &&
+      grid.columns * grid.rowsPerColumn >= Math.min(rows.length, asked.columns * asked.rowsPerColumn)
+    )
+      return grid;
+  }
+  return asked;
 }

@@ -2,7 +2,7 @@ import { useVirtualizer } from "@tanstack/react-virtual";
 import { must } from "@unitext/core/model";
 import { type RefObject, useEffect, useLayoutEffect, useMemo, useState } from "react";
 import { useDeck } from "../deck/DeckContext";
-import { gridFor, headerOf, mapRows } from "./rows";
+import { filledGrid, headerOf, mapRows } from "./rows";
 
 /** Widths of thumbnails in CSS pixels, smallest first. */
 export const SIZES = [64, 96, 128, 176, 232, 320, 448, 640, 880];
@@ -13,7 +13,7 @@ export function useSlideMap(scroller: RefObject<HTMLDivElement | null>) {
   const [size, setSize] = useState(() => Number(sessionStorage.getItem("unitext:zoom") ?? 3));
   const [room, setRoom] = useState({ width: 900, height: 560 });
   const rows = useMemo(() => mapRows(deck.slides, deck.rate), [deck]);
-  const grid = gridFor(rows, SIZES[size] ?? 232, deck.page, room);
+  const grid = filledGrid(rows, SIZES[size] ?? 232, deck.page, room);
   const perSheet = grid.rowsPerColumn * grid.columns;
   const virtual = useVirtualizer({
     count: Math.ceil(rows.length / perSheet),

@@ -4,14 +4,23 @@ import { useEffect, useRef } from "react";
 import { useDeck } from "./DeckContext";
 import { SmallSlide } from "./SmallSlide";
 
-/** The width of a slide of the strip, and the space below it, in CSS pixels. */
+/** The usual width of a slide of the strip, and the space below it, in CSS pixels. */
 const [WIDTH, GAP] = [120, 22];
 
 /** The slides of the deck in a column, to go from one to another; only those in view are drawn. */
-export function SlideStrip({ current, onOpen }: { current: string | undefined; onOpen: (id: string) => void }) {
+export function SlideStrip({
+  current,
+  width = WIDTH,
+  onOpen,
+}: {
+  current: string | undefined;
+  /** The width of a slide, in CSS pixels. */
+  width?: number;
+  onOpen: (id: string) => void;
+}) {
   const { deck, metadata } = useDeck();
   const scroller = useRef<HTMLDivElement>(null);
-  const height = Math.round((WIDTH * deck.page.height) / deck.page.width) + GAP;
+  const height = Math.round((width * deck.page.height) / deck.page.width) + GAP;
   const virtual = useVirtualizer({
     count: deck.slides.length,
     getScrollElement: () => scroller.current,
@@ -27,7 +36,8 @@ export function SlideStrip({ current, onOpen }: { current: string | undefined; o
     <nav
       ref={scroller}
       aria-label="Slides"
-      className="hairline bg-base-200 w-38 shrink-0 overflow-y-auto border-r px-2 py-2"
+      className="hairline bg-base-200 shrink-0 overflow-y-auto border-r px-2 py-2"
+      style={{ width: width + 32 }}
       data-strip
     >
       <ol className="relative" style={{ height: virtual.getTotalSize() }}>
@@ -48,7 +58,7 @@ export function SlideStrip({ current, onOpen }: { current: string | undefined; o
                   number={index + 1}
                   metadata={metadata}
                   deck={deck.id}
-                  width={slide.parent === null ? WIDTH : WIDTH - 8}
+                  width={slide.parent === null ? width : width - 8}
                   className={on ? "outline-2 outline-secondary" : ""}
                 />
                 <span className="quiet block text-xs leading-5">{index + 1}</span>

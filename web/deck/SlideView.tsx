@@ -173,7 +173,7 @@ function Drawn({ node, deck, showing }: { node: SceneNode; deck: string; showing
       width={n(width)}
       height={n(height)}
       preserveAspectRatio="none"
-      href={`/api/decks/${deck}/pictures/${sha256}`}
+      href={`${deck.startsWith("/") ? deck : `/api/decks/${deck}`}/pictures/${sha256}`}
     >
       <title>{alt}</title>
     </image>

@@ -17,6 +17,9 @@ import { useUntranslated } from "./useUntranslated";
 import { DRAG_ANNOUNCEMENTS, startOf, useDragSensors } from "../ui/dragging";
 import { clock } from "../ui/time";
 
+/** A slide that took this much longer than planned is marked. */
+const LATE = 1.25;
+
 interface BlockProps {
   slide: Slide;
   number: number;
@@ -34,6 +37,8 @@ interface BlockProps {
   current: boolean;
   onChoose: (id: string, keys: { shiftKey: boolean; ctrlKey: boolean; metaKey: boolean }) => void;
   landing: "before" | "after" | undefined;
+  /** The seconds that it took in the last rehearsal. */
+  spent: number | undefined;
 }
 
 const Block = memo(function Block({
@@ -50,6 +55,7 @@ const Block = memo(function Block({
   current,
   onChoose,
   landing,
+  spent,
 }: BlockProps) {
   const data = { name: `${number}. ${nameOf(slide)}` };
   const drag = useDraggable({ id: slide.id, data });
@@ -61,6 +67,7 @@ const Block = memo(function Block({
     outdated ? "linked data out of date" : "",
     untranslated ? "not all translated" : "",
     advised ? "see Check" : "",
+    spent === undefined ? "" : `took ${clock(spent)}`,
   ].filter(Boolean);
   const name = `${number}. ${nameOf(slide) || "(empty)"}, ${clock(seconds)}${marks.length ? `, ${marks.join(", ")}` : ""}`;
   return (
@@ -91,6 +98,13 @@ const Block = memo(function Block({
       {untranslated && <span className="bg-accent absolute bottom-0 left-0 h-2 w-2" data-untranslated />}
       {advised && <span className="bg-warning absolute right-0 bottom-0 h-1.5 w-1.5 rounded-full" data-advised />}
       {overflow && <span className="bg-error absolute inset-x-0 bottom-0 h-1.5" />}
+      {spent !== undefined && (
+        <span
+          className={`absolute top-0 left-0 h-1.5 ${spent > seconds * LATE ? "bg-error" : "bg-success"}`}
+          style={{ width: `${Math.min(100, (spent / Math.max(seconds, 1)) * 100)}%` }}
+          data-spent
+        />
+      )}
       {!hasNotes(slide) && !slide.hidden && <span className="bg-warning absolute top-0 left-0 h-1.5 w-1.5" />}
     </button>
   );
@@ -100,7 +114,14 @@ const Block = memo(function Block({
  * The band across the foot: a block for each slide, as wide as its speaking time, lower for a detail, shaded by how
  * full it is.
  */
-export function Spine({ onOpen }: { onOpen?: (id: string) => void }) {
+export function Spine({
+  onOpen,
+  spent,
+}: {
+  onOpen?: (id: string) => void;
+  /** The seconds that slides took in the last rehearsal, by id. */
+  spent?: ReadonlyMap<string, number>;
+}) {
   const { deck, metadata, level, session, advice, selected, select } = useDeck();
   const measureOf = useMeasures(deck, metadata);
   const outdated = useOutOfDate(deck);
@@ -207,6 +228,7 @@ export function Spine({ onOpen }: { onOpen?: (id: string) => void }) {
                 selected={chosen.has(slide.id)}
                 current={slide.id === current}
                 onChoose={choose}
+                spent={spent?.get(slide.id)}
                 landing={landing?.id === slide.id ? (landing.after ? "after" : "before") : undefined}
               />
             );

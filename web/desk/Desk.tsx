@@ -41,8 +41,13 @@ export default function Desk() {
   const [order, setOrder] = useState<{ by: Order; turned: boolean }>({ by: "changed", turned: false });
   const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
   const [asked, setAsked] = useSearchParams();
-  const making = asked.has("new");
-  const setMaking = (next: boolean) => setAsked(next ? { new: "" } : {}, { replace: true });
+  const [making, setMaking] = useState(asked.has("new"));
+  // The address with "new" opens the form from every place; it is not kept, so that going back does not open it again.
+  useEffect(() => {
+    if (!asked.has("new")) return;
+    setMaking(true);
+    setAsked({}, { replace: true });
+  }, [asked, setAsked]);
   const [writing, setWriting] = useState<readonly DeckRow[]>();
   const [busy, setBusy] = useState("");
   const [problems, setProblems] = useState<string[]>([]);
@@ -63,7 +68,7 @@ export default function Desk() {
     const base = file?.name.replace(/\.[^.]*$/, "");
     const row =
       files.length === 1 && file && isDocumentName(file.name)
-        ? data?.decks.find((deck) => (deck.file ?? deck.title) === base && deck.right !== "view")
+        ? data?.decks.find((deck) => deck.generated && (deck.file ?? deck.title) === base && deck.right !== "view")
         : undefined;
     if (file && row) setNewer({ file, row });
     else void bring(files);
@@ -100,12 +105,12 @@ export default function Desk() {
     setChosen(new Set());
   };
   return (
-    <div className="flex h-full" {...handlers}>
+    <div className="flex h-full max-md:flex-col-reverse" {...handlers}>
       <Rail />
       {incoming.dialog}
       <main
         ref={scroller}
-        className={`relative min-w-0 flex-1 overflow-auto ${over ? "outline-4 -outline-offset-4 outline-primary" : ""}`}
+        className={`relative min-h-0 min-w-0 flex-1 overflow-auto ${over ? "outline-4 -outline-offset-4 outline-primary" : ""}`}
       >
         <header className="flex flex-wrap items-center gap-2 px-6 pt-6 pb-3 max-md:px-3">
           <h1 className="mr-auto font-serif text-2xl">Desk</h1>

@@ -20,7 +20,7 @@ export default function Gather() {
     document.title = "Gather decks · Unitext";
   }, []);
   return (
-    <div className="flex h-full">
+    <div className="flex h-full max-md:flex-col-reverse">
       <Rail />
       <main className="flex min-w-0 flex-1 flex-col">
         <header className="hairline flex flex-wrap items-center gap-3 border-b px-4 py-3">

@@ -13,6 +13,7 @@ const row = (title: string, file: string | null = null): DeckRow => ({
   version: 0,
   changedAt: "2026-11-25T00:00:00.000Z",
   right: "own",
+  generated: false,
   folder: null,
   binnedAt: null,
 });

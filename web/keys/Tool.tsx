@@ -36,7 +36,7 @@ export function Tool({
         onClick={onPress}
       >
         <Icon size={16} aria-hidden="true" />
-        {!bare && label}
+        {!bare && <span className="max-md:sr-only">{label}</span>}
       </button>
     </Tooltip>
   );

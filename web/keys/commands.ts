@@ -3,7 +3,7 @@ export const COMMANDS = {
   finder: { label: "Find a command, a slide or a place by its name", place: "Everywhere", key: "Ctrl+K" },
   undo: { label: "Undo the last act", place: "Everywhere", key: "Ctrl+Z" },
   redo: { label: "Redo", place: "Everywhere", key: "Ctrl+Shift+Z" },
-  keys: { label: "Show this list", place: "Everywhere", key: "?" },
+  keys: { label: "Show all keys, and change them", place: "Everywhere", key: "?" },
   design: { label: "Choose the design, fonts and colours of the deck", place: "Everywhere", key: "" },
   deckSettings: {
     label: "Page, title, author, language, and the lines on every slide",
@@ -49,7 +49,11 @@ export const COMMANDS = {
   shallower: { label: "Back to the main slide", place: "Speak", key: "ArrowUp" },
   first: { label: "To the first slide", place: "Speak", key: "Home" },
   last: { label: "To the last slide", place: "Speak", key: "End" },
-  dark: { label: "Blank screen", place: "Speak", key: "K" },
+  dark: { label: "Blank screen", place: "Speak", key: "B" },
+  overview: { label: "Show all slides, to go to one", place: "Speak", key: "O" },
+  pointer: { label: "Point at the slide in the hall with the mouse", place: "Speak", key: "L" },
+  pen: { label: "Draw on the slide in the hall; gone with the slide", place: "Speak", key: "D" },
+  present: { label: "Present on this screen", place: "Speak", key: "F" },
   play: { label: "Play or stop the film or sound on the slide", place: "Speak", key: "P" },
 } as const;
 

@@ -23,6 +23,7 @@ import { PutOnSlide } from "../sources/PutOnSlide";
 import { useSources } from "../sources/useSources";
 import { newDiagram } from "./diagrams";
 import type { Acts } from "./selection";
+import { emptyTable, NEW_FIGURES } from "./newfigures";
 import { TableSize } from "./TableSize";
 
 const FORMS: [label: string, icon: LucideIcon, geometry: Geometry][] = [
@@ -58,19 +59,10 @@ export function Add({
   });
   const { accent, ink } = deck.theme.colours;
   const add = (element: Record<string, unknown>, words: string) =>
-    acts.add(inKind({ id: nanoid(10), slot: null, ...element } as Element, deck.theme), words);
+    acts.add(inKind({ slot: null, ...element, id: nanoid(10) } as Element, deck.theme), words);
   const addTable = (rows: number, columns: number) => {
     setSizing(false);
-    add(
-      {
-        kind: "table",
-        frame: middle(480, 36 * rows),
-        header: 1,
-        align: Array.from({ length: columns }, () => "start"),
-        rows: Array.from({ length: rows }, () => Array.from({ length: columns }, () => ({ text: [] }))),
-      },
-      `Added a table of ${rows} rows by ${columns} columns`,
-    );
+    add({ ...emptyTable(rows, columns) }, `Added a table of ${rows} rows by ${columns} columns`);
   };
   const button = (label: string, Icon: LucideIcon, act: () => void) => (
     <button
@@ -96,18 +88,7 @@ export function Add({
         )}
         {button("Picture", Image, () => file.current?.click())}
         {button("Table …", Table2, () => setSizing(!sizing))}
-        {button("Chart", ChartColumn, () =>
-          add(
-            {
-              kind: "chart",
-              frame: middle(480, 280),
-              type: "column",
-              categories: ["First", "Second", "Third"],
-              series: [{ name: "Series", values: [1, 3, 2] }],
-            },
-            "Added a chart",
-          ),
-        )}
+        {button("Chart", ChartColumn, () => add({ ...NEW_FIGURES.chart.element }, NEW_FIGURES.chart.words))}
         {button("Diagram", Workflow, () => add({ ...newDiagram() }, "Added a diagram"))}
         {sources?.[0] && button("Cells …", Sheet, () => setPutting(true))}
         {button("Line", Minus, () =>

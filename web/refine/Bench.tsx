@@ -1,5 +1,7 @@
 import { MOTION_CSS } from "@unitext/core/draw";
+import { inKind } from "@unitext/core/edit";
 import { type Crop, type Element, type PictureElement, type Slide, must } from "@unitext/core/model";
+import { nanoid } from "nanoid";
 import { useEffect, useMemo, useRef, useState } from "react";
 import { useDeck } from "../deck/DeckContext";
 import { useScene } from "../deck/scenes";
@@ -9,6 +11,7 @@ import { Appearance } from "./Appearance";
 import { Comments } from "./Comments";
 import { movedCrop, NO_CROP, zoomedCrop } from "./crop";
 import { framesOf, type RotatedFrame } from "./frames";
+import { NEW_FIGURES } from "./newfigures";
 import { Notes } from "./Notes";
 import { usePlay } from "./play";
 import { Selected } from "./Selected";
@@ -24,6 +27,7 @@ export function Bench({ slide, number }: { slide: Slide; number: number }) {
   const [cropping, setCropping] = useState<string>();
   const [draft, setDraft] = useState<ReadonlyMap<string, RotatedFrame>>(new Map());
   const stage = useRef<HTMLDivElement>(null);
+  const chooser = useRef<HTMLInputElement>(null);
   const { target, setTarget, write } = useTextTarget(slide);
   // While elements are moved, the slide is drawn with their new frames.
   const drawn = useMemo(() => withFrames(slide, draft), [slide, draft]);
@@ -93,10 +97,27 @@ export function Bench({ slide, number }: { slide: Slide; number: number }) {
   });
 
   return (
-    <div className={`flex h-full ${over ? "outline-2 -outline-offset-4 outline-secondary" : ""}`} {...handlers}>
+    <div
+      className={`flex h-full max-md:flex-col max-md:overflow-y-auto ${over ? "outline-2 -outline-offset-4 outline-secondary" : ""}`}
+      {...handlers}
+    >
       {dialog}
+      <input
+        ref={chooser}
+        type="file"
+        accept="image/*,.wmf,.emf,.tif,.tiff"
+        multiple
+        className="hidden"
+        aria-label="Pictures for the slide"
+        tabIndex={-1}
+        onChange={({ target: field }) => {
+          const files = [...(field.files ?? [])];
+          field.value = "";
+          void takeFiles(files);
+        }}
+      />
       {press !== undefined && <style nonce={styleNonce}>{MOTION_CSS}</style>}
-      <div className="min-w-0 flex-1 overflow-auto px-2 py-2">
+      <div className="min-w-0 flex-1 overflow-auto px-2 py-2 max-md:flex-none max-md:overflow-visible">
         <Stage
           ref={stage}
           slide={slide}
@@ -114,7 +135,14 @@ export function Bench({ slide, number }: { slide: Slide; number: number }) {
           onPick={pick}
           onOpen={open}
           onDraft={setDraft}
-          onTarget={setTarget}
+          slotActs={{
+            onText: (slot) => setTarget({ slot }),
+            onPicture: () => chooser.current?.click(),
+            onFigure: (kind) => {
+              const { element, words } = NEW_FIGURES[kind];
+              acts.add(inKind({ ...element, id: nanoid(10) }, deck.theme), words);
+            },
+          }}
           onWrite={write}
           onLeaveText={leaveText}
           onCrop={crop}
@@ -129,7 +157,7 @@ export function Bench({ slide, number }: { slide: Slide; number: number }) {
       </div>
       <aside
         aria-label={chosen.length ? "Selection" : "Appearance"}
-        className="hairline bg-base-200 w-64 shrink-0 overflow-auto border-l p-3 text-sm [&_.btn:not(.btn-primary):not(:disabled)]:border-base-300 [&_.btn:not(.btn-primary):not(:disabled)]:bg-base-100"
+        className="hairline bg-base-200 w-64 shrink-0 overflow-auto border-l p-3 text-sm max-md:w-full max-md:overflow-visible max-md:border-t max-md:border-l-0 [&_.btn:not(.btn-primary):not(:disabled)]:border-base-300 [&_.btn:not(.btn-primary):not(:disabled)]:bg-base-100"
         data-selected={chosen.length ? "" : undefined}
       >
         {chosen.length ? (

@@ -1,9 +1,13 @@
 import { CHART_TYPES, type ChartElement, type ChartType } from "@unitext/core/model";
-import { useState } from "react";
+import { Table2 } from "lucide-react";
+import { lazy, Suspense, useState } from "react";
 import { chartCells, withCells, withPlace, withoutPlace } from "./chartdata";
 import { ChartOptionFields } from "./ChartOptions";
 import { Grid } from "./Grid";
 import type { Acts } from "./selection";
+
+/** The sheet is loaded when it is asked for. */
+const ChartSheet = lazy(() => import("./ChartSheet").then((module) => ({ default: module.ChartSheet })));
 
 const CHART_TYPE_NAMES: Record<ChartType, string> = {
   column: "Columns",
@@ -19,6 +23,7 @@ const CHART_TYPE_NAMES: Record<ChartType, string> = {
 /** A chart's data in a grid, and how it is shown. */
 export function ChartData({ chart, acts, disabled }: { chart: ChartElement; acts: Acts; disabled: boolean }) {
   const [place, setPlace] = useState({ y: 1, x: 1 });
+  const [sheet, setSheet] = useState(false);
   const set = (change: (chart: ChartElement) => ChartElement | undefined, words: string) =>
     acts.set((element) => (element.kind === "chart" ? (change(element) ?? element) : element), words);
   return (
@@ -43,6 +48,20 @@ export function ChartData({ chart, acts, disabled }: { chart: ChartElement; acts
           ))}
         </select>
       </label>
+      {!chart.binding && (
+        <button type="button" className="btn btn-sm mb-2 w-full" onClick={() => setSheet(true)}>
+          <Table2 size={16} aria-hidden="true" /> Change the data in a sheet …
+        </button>
+      )}
+      {sheet && (
+        <Suspense>
+          <ChartSheet
+            chart={chart}
+            onSet={(next) => set(() => next, "Changed the data of a chart")}
+            onClose={() => setSheet(false)}
+          />
+        </Suspense>
+      )}
       <Grid
         label="Data of the chart"
         cells={chartCells(chart)}

@@ -1,5 +1,6 @@
 import { slotPlaces } from "@unitext/core/layout";
 import { type Element, type Frame, isEmptyText, type Slide } from "@unitext/core/model";
+import { ImagePlus } from "lucide-react";
 import type { CSSProperties } from "react";
 import { useDeck } from "../deck/DeckContext";
 import type { RotatedFrame } from "./frames";
@@ -65,6 +66,8 @@ function FrameButton({
         className={`pointer-events-auto absolute ${on ? "cursor-move" : "cursor-pointer hover:outline-2 hover:outline-dashed hover:outline-secondary"} ${on && (chosen.length > 1 || !canEdit) ? "outline-2 outline-secondary" : ""}`}
         style={clickTarget(frame.width * scale, frame.height * scale)}
         onPointerDown={(event) => {
+          // The handles may take the press before the browser moves the focus; the keys are for what was pressed.
+          event.currentTarget.focus({ preventScroll: true });
           if (!on) onPick(element.id, event.shiftKey);
         }}
         onClick={(event) => {
@@ -83,8 +86,18 @@ function FrameButton({
   );
 }
 
-/** A button in each slot of the arrangement that has no text yet. */
-export function EmptySlots({ slide, scale, onAdd }: { slide: Slide; scale: number; onAdd: (slot: string) => void }) {
+/** What an empty slot says, and what fills it. */
+export interface EmptySlotActs {
+  onText: (slot: string) => void;
+  onPicture: (slot: string) => void;
+  /** Adds a table, a chart or a diagram. */
+  onFigure: (kind: "table" | "chart" | "diagram") => void;
+}
+
+const FIGURES = ["table", "chart", "diagram"] as const;
+
+/** A button in each slot of the arrangement that is empty: it takes text, a picture, or the figure that it is for. */
+export function EmptySlots({ slide, scale, acts }: { slide: Slide; scale: number; acts: EmptySlotActs }) {
   const { deck } = useDeck();
   // Slides with a master page have placeholders of their own file instead.
   if (slide.master !== undefined) return null;
@@ -93,16 +106,25 @@ export function EmptySlots({ slide, scale, onAdd }: { slide: Slide; scale: numbe
   );
   const { muted } = deck.theme.colours;
   return [...slotPlaces(slide.arrangement, deck, slide.widths)]
-    .filter(([slot, { role }]) => !filled.has(slot) && role !== "picture" && role !== "figure")
-    .map(([slot, { frame }]) => (
-      <button
-        key={slot}
-        type="button"
-        className="absolute border border-dashed text-sm"
-        style={{ ...placeOnStage(frame, scale), color: muted, borderColor: muted }}
-        onClick={() => onAdd(slot)}
-      >
-        Add the {slotName(slot)}
-      </button>
-    ));
+    .filter(([slot]) => !filled.has(slot))
+    .map(([slot, { frame, role }]) => {
+      const figure = FIGURES.find((kind) => kind === slot);
+      if (role === "figure" && !figure) return null;
+      const label =
+        role === "picture" ? "Picture here: drop it, paste it, or press to choose one" : `Add the ${slotName(slot)}`;
+      return (
+        <button
+          key={slot}
+          type="button"
+          className="absolute flex items-center justify-center gap-2 border border-dashed text-sm"
+          style={{ ...placeOnStage(frame, scale), color: muted, borderColor: muted }}
+          onClick={() =>
+            role === "picture" ? acts.onPicture(slot) : figure ? acts.onFigure(figure) : acts.onText(slot)
+          }
+        >
+          {role === "picture" && <ImagePlus size={20} aria-hidden="true" />}
+          {label}
+        </button>
+      );
+    });
 }

@@ -12,7 +12,7 @@ import { type KeyboardEvent, type RefObject, useEffect, useMemo, useState } from
 import { useDeck } from "../deck/DeckContext";
 import { SlideView } from "../deck/SlideView";
 import { CropPane } from "./CropPane";
-import { EmptySlots, FrameButtons, placeOnStage } from "./FrameButtons";
+import { type EmptySlotActs, EmptySlots, FrameButtons, placeOnStage } from "./FrameButtons";
 import { Frames } from "./Frames";
 import type { RotatedFrame } from "./frames";
 import { InPlaceText, type TextTarget } from "./InPlaceText";
@@ -39,7 +39,8 @@ interface Props {
   onPick: (id: string, more: boolean) => void;
   onOpen: (element: Element | undefined) => void;
   onDraft: (frames: ReadonlyMap<string, RotatedFrame>) => void;
-  onTarget: (target: TextTarget) => void;
+  /** What pressing an empty slot does. */
+  slotActs: EmptySlotActs;
   onWrite: (text: RichText) => void;
   onLeaveText: () => void;
   onCrop: (picture: PictureElement, crop: Crop) => void;
@@ -69,7 +70,10 @@ export function Stage(props: Props) {
       role="group"
       aria-label={`Slide ${number}`}
       className="hairline relative mx-auto w-full border"
-      style={{ maxWidth: `calc((100vh - 18rem) * ${deck.page.width / deck.page.height})`, minWidth: 420 }}
+      style={{
+        maxWidth: `calc((100vh - 18rem) * ${deck.page.width / deck.page.height})`,
+        minWidth: "min(420px, 100%)",
+      }}
       data-stage
       onKeyDown={props.onKeyDown}
       onPointerDown={(event) => event.target === event.currentTarget && onChoose([])}
@@ -83,7 +87,7 @@ export function Stage(props: Props) {
         onClick={() => onChoose([])}
       />
       <FrameButtons slide={slide} frames={shown} scale={scale} chosen={chosen} onPick={onPick} onOpen={onOpen} />
-      {canEdit && !target && <EmptySlots slide={slide} scale={scale} onAdd={(slot) => props.onTarget({ slot })} />}
+      {canEdit && !target && <EmptySlots slide={slide} scale={scale} acts={props.slotActs} />}
       {canEdit && !target && !cropped && chosen.length > 0 && ref.current && scale > 0 && (
         <Frames
           stage={ref.current}

@@ -9,7 +9,15 @@ import { PLACES } from "./places";
 /** How many slides are listed at once; typing narrows them down. */
 const SLIDES = 500;
 
-/** Finds what can be done here, places and slides by some of their letters, and does it or goes there. */
+/** Returns how well an entry fits what was typed: it has all of the words, best at the beginnings of its own. */
+function fits(entry: string, typed: string): number {
+  const text = ` ${entry.toLowerCase()}`;
+  const words = typed.toLowerCase().split(/\s+/).filter(Boolean);
+  if (!words.every((word) => text.includes(word))) return 0;
+  return words.every((word) => text.includes(` ${word}`)) ? 1 : 0.5;
+}
+
+/** Finds what can be done here, places and slides by their words, and does it or goes there. */
 export function CommandFinder({ onClose }: { onClose: () => void }) {
   const open = useOpenDeck();
   const navigate = useNavigate();
@@ -17,7 +25,10 @@ export function CommandFinder({ onClose }: { onClose: () => void }) {
   const title = useId();
   // What can be done is what could be done before this dialog was opened.
   const acts = useRef(activeCommands()).current;
-  useEffect(() => dialog.current?.showModal(), []);
+  useEffect(() => {
+    dialog.current?.showModal();
+    dialog.current?.querySelector("input")?.focus();
+  }, []);
   const run = (act: () => void) => {
     dialog.current?.close();
     // The act may open a dialog of its own or move the focus: it runs once this one is gone.
@@ -36,19 +47,18 @@ export function CommandFinder({ onClose }: { onClose: () => void }) {
         <h2 id={title} className="sr-only">
           Find a command
         </h2>
-        <Command label="Find a command" loop>
+        <Command label="Find a command" loop filter={fits}>
           <Command.Input
-            autoFocus
             placeholder={open ? "What do you want to do, or which slide?" : "What do you want to do?"}
             className="hairline w-full border-b bg-transparent px-4 py-3 outline-none"
           />
           <Command.List className="max-h-[56vh] overflow-y-auto p-2" data-commands>
-            <Command.Empty className="quiet px-2 py-3 text-sm">Nothing here has these letters.</Command.Empty>
+            <Command.Empty className="quiet px-2 py-3 text-sm">Nothing here has these words.</Command.Empty>
             <Group heading="Here">
               {names.map((name) => (
                 <Entry
                   key={name}
-                  value={`${COMMANDS[name].label} ${name}`}
+                  value={COMMANDS[name].label}
                   label={COMMANDS[name].label}
                   keys={keyOf(name)}
                   onSelect={() => run(() => acts[name]?.())}
@@ -72,7 +82,7 @@ export function CommandFinder({ onClose }: { onClose: () => void }) {
                 {open.deck.slides.slice(0, SLIDES).map((slide, nth) => (
                   <Entry
                     key={slide.id}
-                    value={`${nth + 1} ${nameOf(slide)} ${slide.id}`}
+                    value={`Slide ${nth + 1} ${nameOf(slide)}`}
                     label={`${nth + 1}. ${nameOf(slide) || "(empty)"}`}
                     onSelect={() =>
                       run(() => {

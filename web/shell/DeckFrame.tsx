@@ -18,11 +18,14 @@ export function DeckFrame({
   tools,
   children,
   onOpen,
+  spent,
 }: {
   place: string;
   tools?: ReactNode;
   children: ReactNode;
   onOpen?: (id: string) => void;
+  /** The seconds that slides took in the last rehearsal, for the spine. */
+  spent?: ReadonlyMap<string, number>;
 }) {
   const { deck, version, session, selected, select, advice, canUndo, canRedo, canEdit } = useDeck();
   const [open, setOpen] = useState<"design" | "deck" | "check">();
@@ -37,11 +40,11 @@ export function DeckFrame({
     ...(canEdit && place !== "Speak" ? { newSlide } : {}),
   });
   return (
-    <div className="flex h-full">
+    <div className="flex h-full max-md:flex-col-reverse">
       <Rail />
-      <div className="flex min-w-0 flex-1 flex-col">
-        <header className="hairline flex min-h-12 flex-wrap items-center gap-x-4 gap-y-1 border-b px-4 py-1">
-          <h1 className="min-w-0 flex-1 truncate text-lg font-semibold">
+      <div className="flex min-h-0 min-w-0 flex-1 flex-col">
+        <header className="hairline flex min-h-12 flex-wrap items-center gap-x-3 gap-y-1 border-b px-4 py-1 max-md:max-h-28 max-md:overflow-x-auto max-md:px-2">
+          <h1 className="min-w-40 flex-1 truncate text-lg font-semibold">
             {deck.properties.title || "Untitled"} <span className="quiet font-normal">· {place}</span>
           </h1>
           {tools}
@@ -54,7 +57,7 @@ export function DeckFrame({
               ]}
             >
               <Plus size={16} aria-hidden="true" />
-              New
+              <span className="max-lg:sr-only">New</span>
             </MenuButton>
             {canEdit && (
               <button
@@ -64,7 +67,7 @@ export function DeckFrame({
                 onClick={() => setOpen("design")}
               >
                 <Palette size={16} aria-hidden="true" />
-                Design
+                <span className="max-lg:sr-only">Design</span>
               </button>
             )}
             <button
@@ -74,7 +77,7 @@ export function DeckFrame({
               onClick={() => setOpen("deck")}
             >
               <Settings2 size={16} aria-hidden="true" />
-              Deck
+              <span className="max-lg:sr-only">Deck</span>
             </button>
             <button
               type="button"
@@ -83,16 +86,16 @@ export function DeckFrame({
               onClick={() => setOpen("check")}
             >
               <ListChecks size={16} aria-hidden="true" />
-              Check
+              <span className="max-lg:sr-only">Check</span>
               {advice.found.length > 0 && <span className="quiet tabular-nums">{advice.found.length}</span>}
             </button>
             <button type="button" className="btn btn-ghost btn-sm" disabled={!canUndo} onClick={() => session.undo()}>
               <Undo2 size={16} aria-hidden="true" />
-              Undo
+              <span className="max-lg:sr-only">Undo</span>
             </button>
             <button type="button" className="btn btn-ghost btn-sm" disabled={!canRedo} onClick={() => session.redo()}>
               <Redo2 size={16} aria-hidden="true" />
-              Redo
+              <span className="max-lg:sr-only">Redo</span>
             </button>
           </div>
         </header>
@@ -102,7 +105,7 @@ export function DeckFrame({
         {open === "check" && <CheckDialog onClose={() => setOpen(undefined)} />}
         <footer>
           <NoticeLine place={place} />
-          <Spine {...(onOpen ? { onOpen } : {})} />
+          <Spine {...(onOpen ? { onOpen } : {})} {...(spent ? { spent } : {})} />
         </footer>
       </div>
     </div>

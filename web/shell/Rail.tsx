@@ -7,7 +7,7 @@ import { PLACES } from "./places";
 import { nextAppearance, useAppearance } from "./appearance";
 
 const entry = ({ isActive }: { isActive: boolean }) =>
-  `flex flex-col items-center gap-0.5 border-l-4 py-1.5 pr-1 text-[0.8rem] hover:bg-base-300 ${isActive ? "border-primary bg-base-100 font-semibold" : "border-transparent"}`;
+  `flex flex-col items-center gap-0.5 border-l-4 py-1.5 pr-1 text-[0.8rem] max-md:min-w-14 max-md:border-t-4 max-md:border-l-0 max-md:px-1.5 hover:bg-base-300 ${isActive ? "border-primary bg-base-100 font-semibold" : "border-transparent"}`;
 
 /** The places in the order of the work, each an icon with its word. */
 export function Rail() {
@@ -25,9 +25,9 @@ export function Rail() {
   return (
     <nav
       aria-label="Places"
-      className="bg-base-200 hairline flex w-[4.75rem] shrink-0 flex-col overflow-y-auto border-r"
+      className="bg-base-200 hairline flex w-[4.75rem] shrink-0 flex-col overflow-y-auto border-r max-md:w-full max-md:flex-row max-md:overflow-x-auto max-md:border-t max-md:border-r-0"
     >
-      <p className="pt-3 pb-2 text-center font-serif">Unitext</p>
+      <p className="pt-3 pb-2 text-center font-serif max-md:hidden">Unitext</p>
       <NavLink to="/" end className={entry} title="All decks: find, start, bring in, gather">
         <LayoutGrid size={20} aria-hidden="true" />
         Desk
@@ -39,19 +39,19 @@ export function Rail() {
             {label}
           </NavLink>
         ))}
-      <div className="mt-auto flex flex-col items-stretch gap-1 p-1 pb-3">
+      <div className="mt-auto flex flex-col items-stretch gap-1 p-1 pb-3 max-md:mt-0 max-md:ml-auto max-md:flex-row max-md:pb-1">
         <button
           type="button"
-          className="btn btn-ghost h-auto flex-col gap-0.5 px-0 py-1 text-[0.8rem] font-normal"
+          className="btn btn-ghost h-auto flex-col gap-0.5 px-0 py-1 text-[0.8rem] font-normal max-md:px-2"
           title={`Finds a command, a slide or a place by its name (${keyOf("finder")})`}
           onClick={() => setFinding(true)}
         >
           <Search size={20} aria-hidden="true" />
-          Find
+          Commands
         </button>
         <button
           type="button"
-          className="btn btn-ghost h-auto flex-col gap-0.5 px-0 py-1 text-[0.8rem] font-normal"
+          className="btn btn-ghost h-auto flex-col gap-0.5 px-0 py-1 text-[0.8rem] font-normal max-md:px-2"
           title="Lists all keys, which can be changed"
           onClick={() => setKeys(true)}
         >
@@ -60,7 +60,7 @@ export function Rail() {
         </button>
         <button
           type="button"
-          className="btn btn-ghost h-auto flex-col gap-0.5 px-0 py-1 text-[0.8rem] font-normal"
+          className="btn btn-ghost h-auto flex-col gap-0.5 px-0 py-1 text-[0.8rem] font-normal max-md:px-2"
           title="Changes between light, dark and the setting of the computer"
           onClick={() => setAppearance(nextAppearance(appearance))}
         >

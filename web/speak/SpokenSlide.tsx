@@ -3,6 +3,8 @@ import { useDeck } from "../deck/DeckContext";
 import { useScene } from "../deck/scenes";
 import { SlideLinks } from "../deck/SlideLinks";
 import { SlideView } from "../deck/SlideView";
+import type { Ink } from "./hall";
+import { InkLayer, type InkTool } from "./InkLayer";
 import { PlayButtons } from "./Media";
 
 interface Media {
@@ -17,12 +19,15 @@ export function SpokenSlide({
   step,
   onOpen,
   media,
+  ink,
 }: {
   slide: Slide;
   label: string;
   step?: number;
   onOpen?: (slide: string) => void;
   media?: Media;
+  /** What is pointed at and drawn on it. */
+  ink?: { ink: Ink; tool: InkTool; onInk: (ink: Ink) => void };
 }) {
   const { deck, metadata } = useDeck();
   const number = deck.slides.indexOf(slide) + 1;
@@ -40,6 +45,7 @@ export function SpokenSlide({
         <div style={{ aspectRatio: `${deck.page.width} / ${deck.page.height}` }} />
       )}
       {scene && onOpen && <SlideLinks scene={scene} onOpen={onOpen} />}
+      {scene && ink && <InkLayer ratio={deck.page.height / deck.page.width} {...ink} />}
       {scene && media && <PlayButtons scene={scene} slide={slide} step={step ?? 0} {...media} />}
     </div>
   );

@@ -112,7 +112,7 @@ export function Level({ ref, ids, reasons, hand, onChoose, onHand }: Props) {
   return (
     <aside
       aria-label="Slides"
-      className="hairline bg-base-200 relative w-[304px] shrink-0 overflow-hidden border-l"
+      className="hairline bg-base-200 relative w-[304px] shrink-0 overflow-hidden border-l max-md:hidden"
       data-level
     >
       <div ref={strip} className="absolute inset-x-0 top-0">

@@ -5,6 +5,7 @@ import type { Lines, Problem } from "@unitext/core/text";
 import { type Ref, useEffect, useImperativeHandle, useRef } from "react";
 import { useDeck } from "../deck/DeckContext";
 import { dragBreak } from "./breakdrag";
+import { firstPosition } from "./chips";
 import { setLayout } from "./decorations";
 import { type EditorCommand, editorExtensions, setReadOnly } from "./editorextensions";
 import { type Placement, slideHeight } from "./Level";
@@ -73,7 +74,9 @@ export function TextEditor({ ref, first, readOnly, segments, chosen, overLines, 
         }),
     });
     const parent = must(host.current ?? undefined);
-    const editor = new EditorView({ parent, state: EditorState.create({ doc: first, extensions }) });
+    const made = EditorState.create({ doc: first, extensions });
+    const state = made.update({ selection: { anchor: firstPosition(made) } }).state;
+    const editor = new EditorView({ parent, state });
     view.current = editor;
     editor.scrollDOM.addEventListener("scroll", place, { passive: true });
     editor.focus();
@@ -93,7 +96,13 @@ export function TextEditor({ ref, first, readOnly, segments, chosen, overLines, 
 
   useImperativeHandle(ref, () => handleOf(() => view.current));
 
-  return <div ref={host} className="min-h-0 min-w-0 flex-1 overflow-hidden" data-write />;
+  return (
+    <div
+      ref={host}
+      className="min-h-0 min-w-0 flex-1 overflow-hidden max-md:in-data-[shown=slides]:hidden"
+      data-write
+    />
+  );
 }
 
 /** Returns the heights at which the slides' lines begin, and how far the editor is scrolled, in CSS pixels. */

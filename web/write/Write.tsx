@@ -4,6 +4,7 @@ import { type Content, contentText } from "@unitext/core/text";
 import { ListChecks, Search, Sheet } from "lucide-react";
 import { type RefObject, useEffect, useMemo, useRef, useState } from "react";
 import { useDeck } from "../deck/DeckContext";
+import { SlideStrip } from "../deck/SlideStrip";
 import { pickUpDocument } from "../deck/pending";
 import { useMeasures } from "../deck/scenes";
 import { useArrival } from "../deck/useArrival";
@@ -205,6 +206,8 @@ function TextBesideSlides({
   const { mapping, shown, type } = manuscript;
   const { select, selected } = useDeck();
   const level = useRef<LevelHandle>(null);
+  /** What a narrow window shows: one thing at a time. */
+  const [shownPart, setShownPart] = useState<"text" | "slides">("text");
   const [landing, setLanding] = useState<number>();
   const overLines = useOverLines(mapping);
   const current = selected.at(-1) ?? "";
@@ -230,7 +233,21 @@ function TextBesideSlides({
   };
 
   return (
-    <div className="relative flex min-h-0 flex-1">
+    <div className="relative flex min-h-0 flex-1 max-md:flex-col" data-shown={shownPart}>
+      <div role="tablist" aria-label="Text or slides" className="hairline hidden border-b max-md:flex">
+        {(["text", "slides"] as const).map((part) => (
+          <button
+            key={part}
+            type="button"
+            role="tab"
+            aria-selected={shownPart === part}
+            className={`flex-1 border-b-2 py-1.5 ${shownPart === part ? "border-primary font-semibold" : "border-transparent"}`}
+            onClick={() => setShownPart(part)}
+          >
+            {part === "text" ? "Text" : "Slides"}
+          </button>
+        ))}
+      </div>
       <p
         role="status"
         className={
@@ -258,6 +275,20 @@ function TextBesideSlides({
         onLine={selectAtLine}
         onDrop={onDrop}
       />
+      {shownPart === "slides" && (
+        <div className="min-h-0 flex-1 md:hidden">
+          <div className="flex h-full justify-center">
+            <SlideStrip
+              current={current}
+              width={Math.min(window.innerWidth - 40, 560)}
+              onOpen={(id) => {
+                setShownPart("text");
+                onGoTo(id);
+              }}
+            />
+          </div>
+        </div>
+      )}
       <Level
         ref={level}
         ids={mapping.ids}

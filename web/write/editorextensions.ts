@@ -6,6 +6,7 @@ import { Compartment, EditorState, type Extension, Prec } from "@codemirror/stat
 import { EditorView, gutter, keymap, placeholder } from "@codemirror/view";
 import { keyOf, written } from "../keys/commands";
 import { styleNonce } from "../shell/nonce";
+import { chips } from "./chips";
 import { breakField, landingField, layoutField } from "./decorations";
 import { highlight, look } from "./editortheme";
 
@@ -64,6 +65,7 @@ export function editorExtensions(readOnly: boolean, language: string, events: Ed
     }),
     placeholder("# Title\n\n## First slide\n\n- a point"),
     layoutField,
+    chips(),
     look,
     updates(events),
     dropAndPaste(events),

@@ -1,0 +1,105 @@
+import { Failure } from "@unitext/core/model";
+import express, { type NextFunction, type Request, type RequestHandler, type Response, Router } from "express";
+import { Pressed, type Remote, type Talk, TalkState } from "../api";
+import { announceTalk, createRemote, endRemote, loadBlob, loadDeck, newsOf, remoteOf, setTalkState } from "../store";
+import { type AppContext, body, deckRoute } from "./context";
+import { sendRange } from "./range";
+
+/** Paths that other computers of the network may ask for: the page for a phone and what it needs. */
+const FOR_PHONES = /^\/(?:remote\/|api\/remote\/|assets\/|fonts\/|favicon)/;
+const isLoopback = (address = "") => address === "::1" || /^(?:::ffff:)?127\./.test(address);
+
+/** Answers other computers only on the paths for phones: everything else is for this machine alone. */
+export const onlyPhones: RequestHandler = ({ socket, path }, _, next) => {
+  next(
+    isLoopback(socket.remoteAddress) || FOR_PHONES.test(path)
+      ? undefined
+      : new Failure("not-permitted", "address", "From another computer only the page for a phone can be opened."),
+  );
+};
+
+type Handle = (request: Request, response: Response, token: string) => Promise<unknown>;
+const tokenRoute =
+  (handle: Handle): RequestHandler =>
+  (request: Request, response: Response, next: NextFunction) => {
+    handle(request, response, String(request.params.token)).catch(next);
+  };
+
+/** Routes for whoever has the link of a talk: the deck, what is shown, and what is pressed. */
+export function phoneRoutes({ db, announcements }: AppContext): Router {
+  const routes = Router();
+  const json = express.json({ limit: "10kb" });
+  routes.get(
+    "/remote/:token",
+    tokenRoute(async (_, response, token) => {
+      const { deck, state } = await remoteOf(db, token);
+      response.json({ deck: (await loadDeck(db, deck)).deck, state } satisfies Talk);
+    }),
+  );
+  routes.get(
+    "/remote/:token/pictures/:sha256",
+    tokenRoute(async (request, response, token) => {
+      const { deck } = await remoteOf(db, token);
+      const { mediaType, bytes } = await loadBlob(db, deck, String(request.params.sha256).replaceAll("\0", ""));
+      response.setHeader("content-type", mediaType);
+      response.setHeader("content-security-policy", "default-src 'none'; style-src 'unsafe-inline'; sandbox");
+      response.setHeader("cache-control", "private, max-age=3600");
+      sendRange(request, response, Buffer.from(bytes));
+    }),
+  );
+  routes.get(
+    "/remote/:token/events",
+    tokenRoute(async (_, response, token) => {
+      const { hash } = await remoteOf(db, token);
+      announcements.streamTalk(newsOf(hash), response);
+    }),
+  );
+  routes.post(
+    "/remote/:token/presses",
+    json,
+    tokenRoute(async (request, response, token) => {
+      const { hash } = await remoteOf(db, token);
+      await announceTalk(db, hash, { kind: "press", press: body(Pressed, request).press });
+      response.status(204).end();
+    }),
+  );
+  return routes;
+}
+
+/** Routes of the speaker: makes the link, says what is shown, and ends the talk. */
+export function remoteRoutes(context: AppContext): Router {
+  const { db } = context;
+  const routes = Router();
+  const json = express.json({ limit: "10kb" });
+  routes.post(
+    "/decks/:deck/remote",
+    deckRoute(context, "see", async ({ deck, response }) => {
+      const { token, expiresAt } = await createRemote(db, deck);
+      response.status(201).json({
+        token,
+        expiresAt: expiresAt.toISOString(),
+        addresses: [...(context.addresses ?? [])],
+      } satisfies Remote);
+    }),
+  );
+  routes.put(
+    "/decks/:deck/remote/:token",
+    json,
+    deckRoute(context, "see", async ({ deck, request, response }) => {
+      const found = await remoteOf(db, String(request.params.token));
+      if (found.deck !== deck) throw new Failure("not-found", "link", "This link is of another deck.");
+      await setTalkState(db, found.hash, body(TalkState, request));
+      response.status(204).end();
+    }),
+  );
+  routes.delete(
+    "/decks/:deck/remote/:token",
+    deckRoute(context, "see", async ({ deck, request, response }) => {
+      const found = await remoteOf(db, String(request.params.token));
+      if (found.deck !== deck) throw new Failure("not-found", "link", "This link is of another deck.");
+      await endRemote(db, found.hash);
+      response.status(204).end();
+    }),
+  );
+  return routes;
+}
