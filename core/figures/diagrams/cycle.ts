@@ -75,7 +75,7 @@ export const cycle: Drawer = (items, frame, { colours, size }) => {
     const right = x >= cx;
     const side = centres.filter((other) => other.x >= cx === right).map((other) => other.y);
     const apart = Math.min(...side.filter((other) => Math.abs(other - y) > 1).map((other) => Math.abs(other - y)));
-    const height = Math.min(apart, 2 * Math.min(y - frame.y, frame.y + frame.height - y) + node, frame.height);
+    const height = Math.min(apart, 2 * Math.min(y - frame.y, frame.y + frame.height - y));
     const nearest = Math.max(0, Math.abs(y - cy) - height / 2);
     const reach = Math.max(Math.abs(x - cx) + node, Math.sqrt(Math.max(0, radius ** 2 - nearest ** 2))) + size * 0.5;
     const width = Math.max(1, frame.width / 2 - reach);
