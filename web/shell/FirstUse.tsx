@@ -26,7 +26,7 @@ export function FirstUse({ place }: { place: string }) {
       <button
         type="button"
         className="btn btn-ghost btn-xs btn-square"
-        aria-label="Do not show this line again"
+        aria-label="Dismiss this hint"
         onClick={() => {
           localStorage.setItem(storeName(place), "closed");
           setClosed(true);
