@@ -2,7 +2,6 @@ import "./styles.css";
 import { lazy, Suspense } from "react";
 import { createRoot } from "react-dom/client";
 import { createBrowserRouter, Navigate, Outlet, RouterProvider } from "react-router";
-import { DeckProvider } from "./deck/DeckContext";
 import "./shell/appearance";
 import { ErrorPage } from "./shell/ErrorPage";
 
@@ -19,6 +18,7 @@ for (const kind of ["dragover", "drop"])
 // Names of decks and slides may be in any script; the faces are declared once the page is at rest.
 setTimeout(() => void import("./shell/otherscripts").then((module) => module.declareOtherScripts()), 1500);
 
+const DeckProvider = lazy(() => import("./deck/DeckContext").then((module) => ({ default: module.DeckProvider })));
 const Desk = lazy(() => import("./desk/Desk"));
 const Write = lazy(() => import("./write/Write"));
 const Arrange = lazy(() => import("./arrange/Arrange"));

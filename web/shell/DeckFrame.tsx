@@ -1,16 +1,18 @@
 import { FilePlus2, ListChecks, Palette, Plus, Redo2, Settings2, SquarePlus, Undo2 } from "lucide-react";
-import { type ReactNode, useState } from "react";
+import { lazy, type ReactNode, Suspense, useState } from "react";
 import { useNavigate } from "react-router";
 import { useDeck } from "../deck/DeckContext";
 import { slideActs } from "../deck/slideacts";
 import { Spine } from "../deck/Spine";
-import { CheckDialog } from "../design/CheckDialog";
-import { DeckDialog } from "../design/DeckDialog";
-import { DesignDialog } from "../design/DesignDialog";
 import { menuAct, useCommands } from "../keys";
 import { MenuButton } from "../ui/Menu";
 import { Rail } from "./Rail";
 import { NoticeLine } from "./NoticeLine";
+
+// Dialogs are loaded when they are opened.
+const CheckDialog = lazy(() => import("../design/CheckDialog").then((module) => ({ default: module.CheckDialog })));
+const DeckDialog = lazy(() => import("../design/DeckDialog").then((module) => ({ default: module.DeckDialog })));
+const DesignDialog = lazy(() => import("../design/DesignDialog").then((module) => ({ default: module.DesignDialog })));
 
 /** The frame of every place of a deck: rail, heading with the place's own tools, content, notice, spine. */
 export function DeckFrame({
@@ -100,9 +102,11 @@ export function DeckFrame({
           </div>
         </header>
         <main className="min-h-0 flex-1">{children}</main>
-        {open === "design" && <DesignDialog onClose={() => setOpen(undefined)} />}
-        {open === "deck" && <DeckDialog onClose={() => setOpen(undefined)} />}
-        {open === "check" && <CheckDialog onClose={() => setOpen(undefined)} />}
+        <Suspense>
+          {open === "design" && <DesignDialog onClose={() => setOpen(undefined)} />}
+          {open === "deck" && <DeckDialog onClose={() => setOpen(undefined)} />}
+          {open === "check" && <CheckDialog onClose={() => setOpen(undefined)} />}
+        </Suspense>
         <footer>
           <NoticeLine place={place} />
           <Spine {...(onOpen ? { onOpen } : {})} {...(spent ? { spent } : {})} />

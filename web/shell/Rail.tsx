@@ -1,10 +1,11 @@
 import { Keyboard, LayoutGrid, Search, SunMoon } from "lucide-react";
-import { useState } from "react";
+import { lazy, Suspense, useState } from "react";
 import { NavLink, useNavigate, useParams } from "react-router";
 import { KeyList, keyOf, useCommands } from "../keys";
-import { CommandFinder } from "./CommandFinder";
 import { PLACES } from "./places";
 import { nextAppearance, useAppearance } from "./appearance";
+
+const CommandFinder = lazy(() => import("./CommandFinder").then((module) => ({ default: module.CommandFinder })));
 
 const entry = ({ isActive }: { isActive: boolean }) =>
   `flex flex-col items-center gap-0.5 border-l-4 py-1.5 pr-1 text-[0.8rem] max-md:min-w-14 max-md:border-t-4 max-md:border-l-0 max-md:px-1.5 hover:bg-base-300 ${isActive ? "border-primary bg-base-100 font-semibold" : "border-transparent"}`;
@@ -68,7 +69,11 @@ export function Rail() {
           {appearance === "system" ? "Light or dark" : appearance === "light" ? "Light" : "Dark"}
         </button>
       </div>
-      {finding && <CommandFinder onClose={() => setFinding(false)} />}
+      {finding && (
+        <Suspense>
+          <CommandFinder onClose={() => setFinding(false)} />
+        </Suspense>
+      )}
       {keys && <KeyList onClose={() => setKeys(false)} />}
     </nav>
   );

@@ -1,7 +1,8 @@
+import { DOCUMENTS } from "@unitext/core/formats/catalogue";
 import type { Bound } from "@unitext/core/data";
 import { type BreakRule, must } from "@unitext/core/model";
 import { type Content, contentText } from "@unitext/core/text";
-import { ListChecks, Search, Sheet } from "lucide-react";
+import { FileUp, ListChecks, Search, Sheet } from "lucide-react";
 import { type RefObject, useEffect, useMemo, useRef, useState } from "react";
 import { useDeck } from "../deck/DeckContext";
 import { SlideStrip } from "../deck/SlideStrip";
@@ -32,7 +33,7 @@ import { useManuscript } from "./useManuscript";
 
 /** The text of a deck beside its slides: each follows the other. */
 export default function Write() {
-  const { metadata, select, canEdit } = useDeck();
+  const { deck, metadata, select, canEdit } = useDeck();
   const { jobs, coming: job, arriving } = useArrival();
   const editor = useRef<TextEditorHandle>(null);
   const manuscript = useManuscript(arriving, editor);
@@ -42,6 +43,7 @@ export default function Write() {
   const [points, setPoints] = useState<SlidePoints[]>();
   const [hand, setHand] = useState<string>();
   const dropped = useDroppedFiles(manuscript, editor);
+  const newer = useRef<HTMLInputElement>(null);
   const { waiting } = dropped;
   useDocumentFromDesk(dropped.drop);
   useCommands({ find: () => setFinding(true) });
@@ -71,6 +73,32 @@ export default function Write() {
       >
         <Sheet size={16} aria-hidden="true" /> Cells
       </button>
+      {deck.manuscript && (
+        <>
+          <button
+            type="button"
+            className="btn btn-ghost btn-sm"
+            disabled={readOnly}
+            title="Takes a newer version of the document: what it would change is shown before anything is taken"
+            onClick={() => newer.current?.click()}
+          >
+            <FileUp size={16} aria-hidden="true" /> Newer version …
+          </button>
+          <input
+            ref={newer}
+            type="file"
+            accept={DOCUMENTS.map((kind) => `.${kind}`).join(",")}
+            className="hidden"
+            aria-label="Newer version of the document"
+            tabIndex={-1}
+            onChange={({ target }) => {
+              const files = [...(target.files ?? [])];
+              target.value = "";
+              void dropped.drop(files);
+            }}
+          />
+        </>
+      )}
       <button
         type="button"
         className="btn btn-ghost btn-sm"
