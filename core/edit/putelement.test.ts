@@ -30,6 +30,15 @@ describe("a picture that is put on a slide", () => {
     expect(put(deckOf("pictures", [titled, ...set])).slides[0]?.elements.at(-1)?.slot).toBeNull();
   });
 
+  it("makes a set of the one that stands in its place", () => {
+    const one = { ...picture, id: "q", slot: "picture" };
+    const slide = must(put(deckOf("picture", [titled, one])).slides[0]);
+    expect([slide.arrangement, slide.elements.map(({ slot }) => slot)]).toEqual([
+      "pictures",
+      ["title", "pictures", "pictures"],
+    ]);
+  });
+
   it("stands beside text, not over it", () => {
     const deck = put(deckOf("points", [titled, text("b", "body", "Sand moves\nGrass holds it")]));
     const slide = must(deck.slides[0]);

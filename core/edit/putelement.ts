@@ -25,7 +25,7 @@ function freeSlot({ arrangement, elements }: Slide): string | undefined {
   })?.[0];
 }
 
-type Room = { arrangement: "comparison" | "picture" | "table" | "chart" | "diagram"; slot: string };
+type Room = { arrangement: "comparison" | "picture" | "pictures" | "table" | "chart" | "diagram"; slot: string };
 
 /** Whether an element is words in a slot, of which there may be none yet. */
 const isText = (element: Element) => element.kind === "text" && element.slot !== null;
@@ -37,13 +37,21 @@ const isEmpty = (element: Element) => element.kind === "text" && isEmptyText(ele
  */
 function roomBeside(
   { arrangement, elements, master }: Slide,
-  alone: Exclude<Room["arrangement"], "comparison">,
+  alone: Exclude<Room["arrangement"], "comparison" | "pictures">,
 ): Room | undefined {
   if (master !== undefined || !elements.every(isText)) return undefined;
   const said = elements.filter((element) => !isEmpty(element));
   if (arrangement === "points" && said.some(({ slot }) => slot === "body"))
     return { arrangement: "comparison", slot: "right" };
   return arrangement === "title" || arrangement === "points" ? { arrangement: alone, slot: alone } : undefined;
+}
+
+/** Returns the room of a set, where a slide has one picture in its place and nothing but text beside it. */
+function asSet({ arrangement, elements, master }: Slide): Room | undefined {
+  const rest = elements.filter((element) => !(element.kind === "picture" && element.slot === "picture"));
+  return arrangement === "picture" && master === undefined && rest.length < elements.length && rest.every(isText)
+    ? { arrangement: "pictures", slot: "pictures" }
+    : undefined;
 }
 
 /** Returns the changes that give a slide an arrangement with room, without the empty text that would be in the way. */
@@ -86,7 +94,7 @@ export function putPicture(deck: Deck, slide: Slide, picture: Omit<PictureElemen
   });
   const slot = freeSlot(slide);
   if (slot !== undefined) return [insert({ slot })];
-  const room = roomBeside(slide, "picture");
+  const room = asSet(slide) ?? roomBeside(slide, "picture");
   if (!room) return [insert({ slot: null, frame: middleOf(deck, picture.source) })];
   return [...makeRoom(deck, slide, room), insert({ slot: room.slot })];
 }

@@ -67,16 +67,17 @@ export function SlidePicker({
                 <button
                   key={slide.id}
                   type="button"
-                  aria-label={`${number}. ${nameOf(slide) || "(empty)"}`}
                   className="cursor-pointer p-0.5 text-left text-sm hover:outline-2 hover:outline-secondary"
                   onClick={() => {
                     onChoose(slide.id);
                     onClose();
                   }}
                 >
-                  <SmallSlide slide={slide} number={number} metadata={metadata} deck={deck.id} width={WIDTH} />
+                  <span aria-hidden="true" className="block">
+                    <SmallSlide slide={slide} number={number} metadata={metadata} deck={deck.id} width={WIDTH} />
+                  </span>
                   <span className="block w-56 truncate">
-                    {number}. {nameOf(slide)}
+                    {number}. {nameOf(slide) || "(empty)"}
                   </span>
                 </button>
               ))}

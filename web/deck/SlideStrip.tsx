@@ -49,19 +49,23 @@ export function SlideStrip({
               <button
                 type="button"
                 aria-current={on ? "true" : undefined}
-                aria-label={`${index + 1}. ${nameOf(slide) || "(empty)"}`}
                 className={`block cursor-pointer text-left ${slide.parent === null ? "" : "pl-2"}`}
                 onClick={() => onOpen(slide.id)}
               >
-                <SmallSlide
-                  slide={slide}
-                  number={index + 1}
-                  metadata={metadata}
-                  deck={deck.id}
-                  width={slide.parent === null ? width : width - 8}
-                  className={on ? "outline-2 outline-secondary" : ""}
-                />
-                <span className="quiet block text-xs leading-5">{index + 1}</span>
+                <span aria-hidden="true" className="block">
+                  <SmallSlide
+                    slide={slide}
+                    number={index + 1}
+                    metadata={metadata}
+                    deck={deck.id}
+                    width={slide.parent === null ? width : width - 8}
+                    className={on ? "outline-2 outline-secondary" : ""}
+                  />
+                </span>
+                <span className="quiet block text-xs leading-5">
+                  {index + 1}
+                  <span className="sr-only">. {nameOf(slide) || "(empty)"}</span>
+                </span>
               </button>
             </li>
           );

@@ -19,7 +19,7 @@ import { core } from "../worker";
 import { ContentDialog, type Way } from "./ContentDialog";
 import { SlidesDialog } from "./SlidesDialog";
 import { type Clipped, SLIDES_TYPE, unclip } from "./slideclipboard";
-import { isPicture, usePictureSlides, usePictures } from "./usePictures";
+import { isPicture, SET, usePictureSlides, usePictures } from "./usePictures";
 import { useSlideClipboard } from "./useSlideClipboard";
 
 /** The slide on which things land, and what is on it. Without one, everything becomes slides. */
@@ -142,7 +142,13 @@ export function useInsert(bed: Bed | undefined) {
     const pictures = files.filter(isPicture);
     const workbooks = files.filter((file) => workbookKind(file.name) !== undefined && !isDocumentName(file.name));
     const others = files.filter((file) => !pictures.includes(file) && !workbooks.includes(file));
-    if (pictures.length) await (bed ? putPictures(bed.slide.id, pictures) : makePictureSlides(pictures));
+    // A slide takes a set of pictures; more of them make slides of their own.
+    const here = bed ? pictures.slice(0, SET) : [];
+    const refused = [
+      ...(bed && here.length ? await putPictures(bed.slide.id, here) : []),
+      ...(pictures.length > here.length ? await makePictureSlides(pictures.slice(here.length), bed ? SET : 1) : []),
+    ];
+    if (refused.length) session.notify(refused.join(" "));
     if (workbooks.length) session.notify((await incoming.receive(workbooks)).join(" "));
     for (const file of others) {
       try {
