@@ -154,7 +154,7 @@ test("a workbook is looked at from Refine and Write, and its cells are linked th
   // A table on a slide is linked to cells in its place.
   await page.getByRole("link", { name: "Refine" }).click();
   await page.getByRole("button", { name: /^2\. / }).first().click();
-  await page.getByRole("button", { name: /table/i }).first().click();
+  await page.locator("[data-stage]").getByRole("button", { name: /table/i }).first().click();
   await page.getByRole("button", { name: "Link the table to cells …" }).click();
   await chooseSource(page, source);
   const cell = (at: string) => page.locator(`[role="gridcell"][data-cell="${at}"]`);
@@ -169,7 +169,7 @@ test("a workbook is looked at from Refine and Write, and its cells are linked th
   await page.locator(".cm-content").click();
   await page.keyboard.press("Control+End");
   await page.keyboard.type("\n\nAt the quay: ");
-  await page.getByRole("button", { name: "Cells" }).click();
+  await page.getByRole("button", { name: "Cells", exact: true }).click();
   await chooseSource(page, source);
   await cell("1/3").click();
   await page.getByRole("button", { name: "Insert at the cursor" }).click();

@@ -3,16 +3,21 @@ import { must } from "@unitext/core/model";
 import { PNG } from "pngjs";
 import { deckOf, kept } from "./acts";
 
-const OUTLINE = `Dunes after the storm
+const OUTLINE = `# Dunes after the storm
 
-1. What happened
-   - waves cut the foot
-   - sand lies on the beach
-2. What we measure
-   - height of the foot
-   - width of the beach
-3. What we do
-   - fences before winter
+## What happened
+
+- waves cut the foot
+- sand lies on the beach
+
+## What we measure
+
+- height of the foot
+- width of the beach
+
+## What we do
+
+- fences before winter
 `;
 
 test("a first hour: outline, photographs, cells, a diagram, a look, an order, a rehearsal, a talk, a file", async ({

@@ -99,7 +99,7 @@ test("main points come with what is below them: chosen, shown in the hall, in th
 
   // The text says it in a word, and a word typed there leaves it so.
   await page.getByRole("link", { name: "Write" }).click();
-  await expect(page.locator(".cm-content")).toContainText("steps=main");
+  await expect(page.locator(".cm-content")).toContainText("steps: main");
   await page.goto(`/decks/${deck.id}/deliver`);
   const [file] = await Promise.all([
     page.waitForEvent("download"),

@@ -20,15 +20,16 @@ const NAMES: Readonly<Record<string, string>> = {
   right: "Right column",
 };
 
-/** Returns the label of a directive: its name and values in words, without ids. */
+/** Returns the label of a directive: its name and values in words, without ids and without where its cells come from. */
 function labelOf(name: string | undefined, attributes: string): string {
   if (!name) return "end";
   const values = attributes
     .replace(/[{}]/g, " ")
     .split(/\s+/)
-    .filter((part) => part && !part.startsWith("#"))
+    .filter((part) => part && !part.startsWith("#") && !/^(?:source|range|version|taken|mode)=/.test(part))
     .map((part) => part.replace(/^\./, "").replace("=", ": ").replaceAll('"', ""));
-  return [NAMES[name] ?? name, ...values].join(" · ");
+  const linked = /\bsource=/.test(attributes) ? ["linked"] : [];
+  return [NAMES[name] ?? name, ...linked, ...values].join(" · ");
 }
 
 /** Returns the front matter at the head of a text; undefined where there is none. */
