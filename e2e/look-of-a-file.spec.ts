@@ -80,6 +80,7 @@ test("the look of a box becomes that of all boxes, and of those that are added l
   await newFromText(page, TEXT);
   await refine(page, 1);
   await page.getByRole("button", { name: "Box", exact: true }).click();
+  await page.getByText("All boxes of the deck").click();
   await page.getByRole("button", { name: "Make all look like this" }).click();
   await kept(page);
   expect((await deckOf(page)).theme.kinds?.shape?.fill?.kind).toBe("solid");

@@ -72,7 +72,7 @@ export function DeckTable({
   );
   const all = rows.length > 0 && rows.every(({ id }) => chosen.has(id));
   return (
-    <table ref={table} className="w-full">
+    <table ref={table} className="w-full" aria-rowcount={rows.length + 1}>
       <caption className="sr-only">Decks</caption>
       <thead>
         <tr className="quiet text-sm">
