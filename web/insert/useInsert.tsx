@@ -142,7 +142,7 @@ export function useInsert(bed: Bed | undefined) {
     const pictures = files.filter(isPicture);
     const workbooks = files.filter((file) => workbookKind(file.name) !== undefined && !isDocumentName(file.name));
     const others = files.filter((file) => !pictures.includes(file) && !workbooks.includes(file));
-    // A slide takes a set of pictures; more of them make slides of their own.
+    // Up to six pictures form a set on this slide; the rest go onto new slides.
     const here = bed ? pictures.slice(0, SET) : [];
     const refused = [
       ...(bed && here.length ? await putPictures(bed.slide.id, here) : []),

@@ -16,7 +16,7 @@ import { useByItself } from "./useByItself";
 import { useTalkKeys } from "./useTalkKeys";
 import { useWalk } from "./useWalk";
 
-/** How long a speaker's window may take to answer, in milliseconds; after that the hall's works alone. */
+/** How long a speaker's window may take to answer, in milliseconds; after that the window works alone. */
 const ANSWER = 600;
 /** How far a finger must move for a swipe, in CSS pixels. */
 const SWIPE = 50;
