@@ -58,7 +58,7 @@ export function KeyList({ onClose }: { onClose: () => void }) {
                     }
                     onClick={() => setAsking(name)}
                   >
-                    {asking === name ? "Press a key …" : keyOf(name) || "none"}
+                    {asking === name ? "Press a key …" : keyOf(name) || "no key"}
                   </button>
                   <button
                     type="button"

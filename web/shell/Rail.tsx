@@ -1,11 +1,10 @@
 import { Keyboard, LayoutGrid, Search, SunMoon } from "lucide-react";
-import { lazy, Suspense, useState } from "react";
+import { useState } from "react";
 import { NavLink, useNavigate, useParams } from "react-router";
 import { KeyList, keyOf, useCommands } from "../keys";
-import { PLACES } from "./places";
 import { nextAppearance, useAppearance } from "./appearance";
-
-const CommandFinder = lazy(() => import("./CommandFinder").then((module) => ({ default: module.CommandFinder })));
+import { CommandFinder } from "./CommandFinder";
+import { PLACES } from "./places";
 
 const entry = ({ isActive }: { isActive: boolean }) =>
   `flex flex-col items-center gap-0.5 border-l-4 py-1.5 pr-1 text-[0.8rem] max-md:min-w-14 max-md:border-t-4 max-md:border-l-0 max-md:px-1.5 hover:bg-base-300 ${isActive ? "border-primary bg-base-100 font-semibold" : "border-transparent"}`;
@@ -69,11 +68,7 @@ export function Rail() {
           {appearance === "system" ? "Light or dark" : appearance === "light" ? "Light" : "Dark"}
         </button>
       </div>
-      {finding && (
-        <Suspense>
-          <CommandFinder onClose={() => setFinding(false)} />
-        </Suspense>
-      )}
+      {finding && <CommandFinder onClose={() => setFinding(false)} />}
       {keys && <KeyList onClose={() => setKeys(false)} />}
     </nav>
   );

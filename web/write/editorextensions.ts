@@ -1,9 +1,10 @@
 import { defaultKeymap, history, historyKeymap, indentLess, indentMore } from "@codemirror/commands";
-import { markdown, markdownLanguage } from "@codemirror/lang-markdown";
-import { syntaxHighlighting } from "@codemirror/language";
+import { markdownKeymap, markdownLanguage, pasteURLAsLink } from "@codemirror/lang-markdown";
+import { Language, syntaxHighlighting } from "@codemirror/language";
 import { searchKeymap } from "@codemirror/search";
 import { Compartment, EditorState, type Extension, Prec } from "@codemirror/state";
 import { EditorView, gutter, keymap, placeholder } from "@codemirror/view";
+import type { MarkdownParser } from "@lezer/markdown";
 import { keyOf, written } from "../keys/commands";
 import { styleNonce } from "../shell/nonce";
 import { chips } from "./chips";
@@ -25,6 +26,17 @@ export interface EditorEvents {
   /** Called when a break mark in the margin is pressed; the line counts from 1. */
   onDragBreak(view: EditorView, line: number): void;
 }
+
+/**
+ * Markdown as the text form has it: a line under a text does not make it a heading. Built from the package's parts
+ * because its `markdown()` brings the parsers of HTML, CSS and JavaScript into the page.
+ */
+const textLanguage = new Language(
+  markdownLanguage.data,
+  (markdownLanguage.parser as MarkdownParser).configure({ remove: ["SetextHeading"] }),
+  [],
+  "markdown",
+);
 
 const access = new Compartment();
 
@@ -54,7 +66,9 @@ export function editorExtensions(readOnly: boolean, language: string, events: Ed
       { key: "Mod-[", run: indentLess },
       ...defaultKeymap,
     ]),
-    markdown({ base: markdownLanguage, addKeymap: true, extensions: { remove: ["SetextHeading"] } }),
+    Prec.high(keymap.of(markdownKeymap)),
+    pasteURLAsLink,
+    textLanguage,
     syntaxHighlighting(highlight),
     EditorView.lineWrapping,
     EditorView.contentAttributes.of({

@@ -30,6 +30,26 @@ describe("plain text", () => {
       ["h2 Water", ["b0 Gauges", "b1 Quay", "b0 Tides"], "h2 Sand", ["b0 Dunes"]],
     ],
     [
+      "numbered titles with bullets that are not indented, under a title",
+      "The storm\n1. What happened\n- Wind rose\n- Quay flooded\n2. What we measured\n- Levels\n",
+      ["h1 The storm", "h2 What happened", ["b0 Wind rose", "b0 Quay flooded"], "h2 What we measured", ["b0 Levels"]],
+    ],
+    [
+      "numbered titles with indented bullets",
+      "The storm\n\n1. What happened\n   - Wind rose\n   - Quay flooded\n2. What we measured\n   - Levels\n",
+      ["h1 The storm", "h2 What happened", ["b0 Wind rose", "b0 Quay flooded"], "h2 What we measured", ["b0 Levels"]],
+    ],
+    [
+      "numbered titles with lines below them",
+      "The storm\n1) What happened\nWind rose\nQuay flooded\n2) What we measured\nLevels\n",
+      ["h1 The storm", "h2 What happened", ["b0 Wind rose", "b0 Quay flooded"], "h2 What we measured", ["b0 Levels"]],
+    ],
+    [
+      "a numbered list in which one item has a list",
+      "To bring\n\n1. Tents\n2. Ropes\n   - two long ones\n3. Food\n4. Maps\n",
+      ["h2 To bring", ["n0 Tents", "n0 Ropes", "b1 two long ones", "n0 Food", "n0 Maps"]],
+    ],
+    [
       "titles in capitals",
       "WATER\nIt rises twice a day\nIt falls again\n\nSAND\nGrass holds it\n",
       ["h2 WATER", ["b0 It rises twice a day", "b0 It falls again"], "h2 SAND", ["b0 Grass holds it"]],
@@ -61,6 +81,12 @@ describe("plain text", () => {
     ],
   ])("%s", (_, text, expected) => {
     expect(plain(text)).toEqual(expected);
+  });
+
+  // The same text a hundred times as long may take a hundred times as long, and not ten thousand times.
+  it("with thousands of underlined headings is read part by part", () => {
+    const text = Array.from({ length: 20_000 }, (_, nth) => `Part ${nth}\n-----\n\nIt is read.\n`).join("\n");
+    expect(readDocument(strToU8(text), "txt").blocks).toHaveLength(40_000);
   });
 
   it.each<[string, Uint8Array, string]>([

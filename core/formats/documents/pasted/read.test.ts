@@ -33,6 +33,13 @@ describe("what is pasted", () => {
     expect(readPasted("", "# Deck\n\n## One\n\n- a\n\n## Two").structured).toBe(true);
   });
 
+  it("is a slide for each number where numbered titles have points below them", () => {
+    const found = readPasted("", "Storm\n1. What happened\n- Wind rose\n- Quay flooded\n2. What comes next\n- A gauge");
+    expect(found.text).toContain("## What happened");
+    expect(found.text).toContain("## What comes next");
+    expect(readPasted("", "- Wind **rose**\n- Quay flooded").words[0]?.runs[1]).toMatchObject({ marks: ["strong"] });
+  });
+
   it("is nothing where nothing is on the clipboard", () => {
     expect(readPasted("", "")).toMatchObject({ table: undefined, words: [], structured: false });
   });

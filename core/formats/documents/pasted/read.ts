@@ -38,6 +38,8 @@ function isTabbed(text: string): boolean {
   return (counts[0] ?? 0) > 1 && counts.every((count) => count === counts[0]);
 }
 
+const hasHeadings = (blocks: readonly Block[]) => blocks.some(({ kind }) => kind === "heading");
+
 function blocksOf(html: string, text: string): Block[] {
   if (STRUCTURED.test(html)) {
     const { blocks } = readHtml(html);
@@ -45,7 +47,11 @@ function blocksOf(html: string, text: string): Block[] {
   }
   // The heading of a sheet would be its name, and pasted cells have none.
   if (isTabbed(text)) return readCsv(text, "").blocks.filter(({ kind }) => kind === "figure");
-  return MARKED.test(text) ? [...readText(text).blocks] : readPlain(text).blocks;
+  const plain = readPlain(text).blocks;
+  if (!MARKED.test(text)) return plain;
+  const marked = [...readText(text).blocks];
+  // An outline by numbers or bullets is slides, where Markdown would make one list of it.
+  return hasHeadings(plain) && !hasHeadings(marked) ? plain : marked;
 }
 
 function wordsOf(block: Block): RichText {
@@ -75,7 +81,7 @@ export function readPasted(html: string, text: string): Pasted {
     table: figure?.kind === "table" ? figure : undefined,
     words:
       found.length || !text.trim() ? found : [{ kind: "plain", level: 0, runs: [{ text: cutText(text, 20_000) }] }],
-    structured: said.some(({ kind }) => kind === "heading") || said.length > 1,
+    structured: hasHeadings(said) || said.length > 1,
     text: manuscriptText({}, blocks).text,
     rule: suggestRule(blocks),
   };

@@ -166,30 +166,58 @@ function numbered(lines: readonly (Line | null)[]): Block[] {
   return gather.blocks;
 }
 
+/** Whether a line numbered “3.”, not “3.1”. */
+const isNumbered = ({ marker, path }: Line) => marker === "number" && path === 1;
+
 /**
- * Reads an outline by indents and bullets: an outermost line with something below it is a slide, the rest are its
- * points.
+ * Returns the outermost lines that are the titles of slides: those with something below them. Numbered lines and
+ * bullets are titles only where most of their kind have something below them; otherwise they are one list, in which
+ * an item has a list of its own.
+ */
+function slideTitles(known: readonly Line[], outer: number): ReadonlySet<Line> {
+  const outermost = known.filter(({ indent, marker }) => indent === outer && marker !== "letter");
+  const numbers = outermost.filter(isNumbered);
+  const below = new Map(known.map((line, at) => [line, known[at + 1]]));
+  const hasMore = (line: Line) => {
+    const next = below.get(line);
+    return next !== undefined && (next.indent > outer || (next.marker !== null && line.marker === null));
+  };
+  // “1. What happened” above bullets or lines that are not indented.
+  const isFollowed = (line: Line) => {
+    const next = below.get(line);
+    return next !== undefined && !(isNumbered(next) && next.indent === outer);
+  };
+  const mostOf = (lines: readonly Line[], is: (line: Line) => boolean) =>
+    lines.length > 1 && lines.filter(is).length > lines.length / 2;
+  if (numbers.every(({ text }) => isTitle(text)) && mostOf(numbers, isFollowed)) return new Set(numbers);
+  const bullets = outermost.filter(({ marker }) => marker === "bullet");
+  const roots = outermost.filter(
+    (line) => hasMore(line) && (line.marker === null || mostOf(line.marker === "bullet" ? bullets : numbers, hasMore)),
+  );
+  return new Set(roots.length > 1 || known[0]?.marker === null ? roots : []);
+}
+
+/**
+ * Reads an outline by indents, bullets and numbers: an outermost line with something below it is a slide, the rest are
+ * its points.
  */
 function indented(lines: readonly (Line | null)[]): Block[] {
   const gather = new Gatherer();
   const known = lines.filter((line): line is Line => line !== null);
   const outer = known.reduce((least, { indent }) => Math.min(least, indent), Number.POSITIVE_INFINITY);
-  const roots = known.filter(
-    ({ indent, marker }, at) =>
-      indent === outer &&
-      marker !== "letter" &&
-      ((known[at + 1]?.indent ?? 0) > outer ||
-        (marker === null && known[at + 1]?.marker !== null && known[at + 1] !== undefined)),
-  );
-  const isRoot = new Set(roots.length > 1 || known[0]?.marker === null ? roots : []);
+  const titles = slideTitles(known, outer);
+  const byNumber = [...titles].some(isNumbered);
   let level = indentLevels();
   let first = true;
   known.forEach((line, at) => {
     const blankBefore = at > 0 && line.number - must(known[at - 1]).number > 1;
-    if (isRoot.has(line) && isTitle(line.text)) {
+    const opens = known[at + 1];
+    if (titles.has(line) && isTitle(line.text) && !(first && opens && titles.has(opens))) {
       gather.heading(2, line.text, line.number);
       level = indentLevels();
-    } else if (first && line.marker === null && line.indent === outer && isTitle(line.text) && known.length > 1)
+    } else if (byNumber && !first && line.marker === null && line.indent === outer && isTitle(line.text))
+      gather.item("bullet", level(line.indent), line);
+    else if (first && line.marker === null && line.indent === outer && isTitle(line.text) && known.length > 1)
       gather.heading(1, line.text, line.number);
     else if (line.marker === null && line.indent === outer) {
       const next = known[at + 1];
@@ -308,7 +336,7 @@ export function readPlain(text: string): DocumentRead {
     // The text between underlined headings is read by itself.
     let from = 0;
     for (const { depth, at } of [...heads, { depth: 0, at: raw.length }]) {
-      const part = Array.from({ length: at }, (_, nth) => (nth < from ? null : lineOf(must(raw[nth]), nth + 1)));
+      const part = raw.slice(from, at).map((line, nth) => lineOf(line, from + nth + 1));
       if (part.some((line) => line)) document.blocks.push(...blocksOf(part));
       if (depth) document.blocks.push(heading(depth, must(raw[at]).trim(), at + 1));
       from = at + 2;
