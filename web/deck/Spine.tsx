@@ -8,7 +8,7 @@ import {
 } from "@dnd-kit/core";
 import { moveTo, placeOf } from "@unitext/core/edit";
 import { familyOf, hasNotes, nameOf, secondsOf, type Slide, slideIndex, must } from "@unitext/core/model";
-import { memo, useMemo, useRef, useState } from "react";
+import { memo, useDeferredValue, useMemo, useRef, useState } from "react";
 import { useDeck } from "./DeckContext";
 import { useMeasures } from "./scenes";
 import { languageName } from "../ui/languages";
@@ -122,7 +122,9 @@ export function Spine({
   /** The seconds that slides took in the last rehearsal, by id. */
   spent?: ReadonlyMap<string, number>;
 }) {
-  const { deck, metadata, level, session, advice, selected, select } = useDeck();
+  const { deck: now, metadata, level, session, advice, selected, select } = useDeck();
+  // A change is shown first where it is made, then here.
+  const deck = useDeferredValue(now);
   const measureOf = useMeasures(deck, metadata);
   const outdated = useOutOfDate(deck);
   const untranslated = useUntranslated(deck);
@@ -160,7 +162,7 @@ export function Spine({
     if (!at) return;
     const moving = movedWith(String(event.active.id));
     const what = moving.length === 1 ? `slide ${numbers.get(must(moving[0]))}` : `${moving.length} slides`;
-    session.apply(moveTo(deck, moving, place(at.id, at.after)), { words: `Moved ${what} ${said(at.id, at.after)}` });
+    session.apply(moveTo(now, moving, place(at.id, at.after)), { words: `Moved ${what} ${said(at.id, at.after)}` });
   };
   const acts = {
     choose(id: string, { shiftKey, ctrlKey, metaKey }: { shiftKey: boolean; ctrlKey: boolean; metaKey: boolean }) {

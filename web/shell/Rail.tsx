@@ -1,5 +1,5 @@
 import { Keyboard, LayoutGrid, Search, SunMoon } from "lucide-react";
-import { useState } from "react";
+import { memo, useState } from "react";
 import { NavLink, useNavigate, useParams } from "react-router";
 import { KeyList, keyOf, useCommands } from "../keys";
 import { nextAppearance, useAppearance } from "./appearance";
@@ -10,7 +10,7 @@ const entry = ({ isActive }: { isActive: boolean }) =>
   `flex flex-col items-center gap-0.5 border-l-4 py-1.5 pr-1 text-[0.8rem] max-md:min-w-14 max-md:border-t-4 max-md:border-l-0 max-md:px-1.5 hover:bg-base-300 ${isActive ? "border-primary bg-base-100 font-semibold" : "border-transparent"}`;
 
 /** The places in the order of the work, each an icon with its word. */
-export function Rail() {
+export const Rail = memo(function Rail() {
   const { deck } = useParams();
   const navigate = useNavigate();
   const [keys, setKeys] = useState(false);
@@ -72,4 +72,4 @@ export function Rail() {
       {keys && <KeyList onClose={() => setKeys(false)} />}
     </nav>
   );
-}
+});

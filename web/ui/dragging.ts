@@ -14,12 +14,13 @@ export const DRAG_ANNOUNCEMENTS: Announcements = {
   onDragCancel: ({ active }) => `Left ${nameOf(active)} where it was.`,
 };
 
+// The same objects at each render: with new ones, everything that can be dragged would be drawn again.
+const MOUSE = { activationConstraint: { distance: 5 } };
+const TOUCH = { activationConstraint: { delay: 220, tolerance: 8 } };
+
 /** Returns the sensors of a drag: the mouse after some pixels, a finger after a short hold, so that it can scroll too. */
 export function useDragSensors() {
-  return useSensors(
-    useSensor(MouseSensor, { activationConstraint: { distance: 5 } }),
-    useSensor(TouchSensor, { activationConstraint: { delay: 220, tolerance: 8 } }),
-  );
+  return useSensors(useSensor(MouseSensor, MOUSE), useSensor(TouchSensor, TOUCH));
 }
 
 /** Returns where a drag began, in CSS pixels of the window, for a mouse or a finger. */

@@ -1,5 +1,5 @@
 import { reconcile } from "@unitext/core/generate";
-import { type BreakRule, type Deck, DEFAULT_RULE, type DeckMetadata } from "@unitext/core/model";
+import { type BreakRule, type Deck, DEFAULT_RULE, type DeckMetadata, type Slide } from "@unitext/core/model";
 import { nanoid } from "nanoid";
 import { startTransition, useCallback, useRef, useState } from "react";
 import { useDeck } from "../deck/DeckContext";
@@ -12,6 +12,18 @@ export function useGeneration() {
   const [mapping, setMapping] = useState<Mapping>(() => remembered(deck.slides));
   const latest = useRef({ deck, metadata });
   latest.current = { deck, metadata };
+  /** The deck and text that the mapping belongs to. */
+  const mapped = useRef<{ deck: Deck; text: string }>(undefined);
+  const map = useCallback((next: Mapping, of: { deck: Deck; text: string }) => {
+    mapped.current = of;
+    startTransition(() => setMapping(next));
+  }, []);
+
+  /** Shows the lines that the slides recorded, until they are found in the text. */
+  const remember = useCallback((slides: readonly Slide[]) => {
+    mapped.current = undefined;
+    setMapping(remembered(slides));
+  }, []);
 
   const cutting = useCallback(
     (of: string, rule?: BreakRule, own?: DeckMetadata): Cutting => ({
@@ -32,9 +44,9 @@ export function useGeneration() {
       });
       if (canEdit && (change || session.snapshot().text !== now))
         session.apply(change ?? { kind: "batch", changes: [] }, { text: now, quiet: true });
-      startTransition(() => setMapping(mappingOfTyped(result, { ids })));
+      map(mappingOfTyped(result, { ids }), { deck: session.snapshot().deck, text: now });
     },
-    [session, canEdit],
+    [session, canEdit, map],
   );
 
   /** Makes the slides of a document again from its text, its rule, or both; the user's changes stay. */
@@ -46,27 +58,28 @@ export function useGeneration() {
           text: next.text,
           ...(words ? { words } : { quiet: true }),
         });
-      startTransition(() => setMapping(mappingOf(result)));
+      map(mappingOf(result), { deck: session.snapshot().deck, text: next.text });
     },
-    [session, canEdit],
+    [session, canEdit, map],
   );
 
-  /** Finds the lines of each slide in a text, and says them unless the text is no longer `current`. */
+  /** Finds the lines of each slide in a text, unless they are known or the text is no longer `current`. */
   const locate = useCallback(
     async (text: string, current: () => boolean) => {
       const { deck: now, metadata: own } = latest.current;
+      if (mapped.current?.deck === now && mapped.current.text === text) return;
       if (!now.manuscript) {
         const result = await core.read(text, own, "x");
-        setMapping(mappingOfTyped(result, reconcile(now, own, result.made)));
+        if (current()) map(mappingOfTyped(result, reconcile(now, own, result.made)), { deck: now, text });
         return;
       }
       const result = await core.take(now, cutting(text), cutting(text), new Map(), true);
-      if (current()) startTransition(() => setMapping(mappingOf(result)));
+      if (current()) map(mappingOf(result), { deck: now, text });
     },
-    [cutting],
+    [cutting, map],
   );
 
-  return { mapping, setMapping, cutting, follow, rerun, locate };
+  return { mapping, remember, cutting, follow, rerun, locate };
 }
 
 /** Returns the metadata of a deck whose text is cut by a rule; a typed deck with another rule becomes a document. */

@@ -1,9 +1,8 @@
 import { type BreakRule, DEFAULT_RULE } from "@unitext/core/model";
 import { deckText } from "@unitext/core/text";
-import { useCallback, useEffect, useMemo, useRef } from "react";
+import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { useDeck } from "../deck/DeckContext";
 import { readDraft } from "./drafts";
-import { remembered } from "./mapping";
 import type { TextEditorHandle } from "./TextEditor";
 import { useGeneration, withRule } from "./useGeneration";
 import { useTypedText } from "./useTypedText";
@@ -16,7 +15,7 @@ import { useTypedText } from "./useTypedText";
 export function useManuscript(arriving: boolean, editor: React.RefObject<TextEditorHandle | null>) {
   const { deck, text, metadata } = useDeck();
   const generation = useGeneration();
-  const { mapping, setMapping, cutting, rerun, locate } = generation;
+  const { mapping, remember, cutting, rerun, locate } = generation;
   // biome-ignore lint/correctness/useExhaustiveDependencies: the text with which this place opens; what comes later follows by the effect below.
   const first = useMemo(
     () => readDraft(deck.id) ?? text ?? (deck.manuscript ? "" : deckText(deck, { ids: false })),
@@ -25,7 +24,9 @@ export function useManuscript(arriving: boolean, editor: React.RefObject<TextEdi
   const shown = useRef(first);
   const latest = useRef({ deck, metadata });
   latest.current = { deck, metadata };
-  const { busy, setBusy, pending, type: take, stop } = useTypedText(generation);
+  /** Whether the text is being cut by another rule. */
+  const [busy, setBusy] = useState(false);
+  const { pending, type: take, stop } = useTypedText(generation);
   const type = useCallback(
     (value: string) => {
       shown.current = value;
@@ -56,7 +57,7 @@ export function useManuscript(arriving: boolean, editor: React.RefObject<TextEdi
       editor.current?.replace(next);
     }
     if (arriving) {
-      setMapping(remembered(deck.slides));
+      remember(deck.slides);
       return;
     }
     const timer = setTimeout(
@@ -80,7 +81,7 @@ export function useManuscript(arriving: boolean, editor: React.RefObject<TextEdi
         setBusy(false);
       }
     },
-    [rerun, cutting, setBusy],
+    [rerun, cutting],
   );
 
   const rule = deck.manuscript?.rule ?? DEFAULT_RULE;

@@ -1,4 +1,4 @@
-import { useCallback, useRef, useState } from "react";
+import { useCallback, useRef } from "react";
 import { useDeck } from "../deck/DeckContext";
 import { keepDraft } from "./drafts";
 import type { useGeneration } from "./useGeneration";
@@ -6,10 +6,9 @@ import type { useGeneration } from "./useGeneration";
 /** Decks with more slides than this wait for a pause in typing, of so many milliseconds. */
 const [MANY, PAUSE] = [300, 350];
 
-/** Takes what is typed into the deck; until it is taken, it is kept as a draft. `busy` is true meanwhile. */
+/** Takes what is typed into the deck; until it is taken, it is kept as a draft. */
 export function useTypedText({ cutting, follow, rerun }: ReturnType<typeof useGeneration>) {
   const { deck, session } = useDeck();
-  const [busy, setBusy] = useState(false);
   const typed = useRef<string>(undefined);
   const wait = useRef<ReturnType<typeof setTimeout>>(undefined);
   const running = useRef(false);
@@ -18,7 +17,6 @@ export function useTypedText({ cutting, follow, rerun }: ReturnType<typeof useGe
   const take = useCallback(async () => {
     if (running.current || typed.current === undefined) return;
     running.current = true;
-    setBusy(true);
     try {
       while (typed.current !== undefined) {
         const now = typed.current;
@@ -29,7 +27,6 @@ export function useTypedText({ cutting, follow, rerun }: ReturnType<typeof useGe
       }
     } finally {
       running.current = false;
-      setBusy(false);
     }
   }, [deck.id, session, follow, rerun, cutting]);
 
@@ -47,5 +44,5 @@ export function useTypedText({ cutting, follow, rerun }: ReturnType<typeof useGe
   /** Whether typed text is not taken yet. */
   const pending = useCallback(() => typed.current !== undefined || running.current, []);
   const stop = useCallback(() => clearTimeout(wait.current), []);
-  return { busy, setBusy, pending, type, stop };
+  return { pending, type, stop };
 }
