@@ -1,7 +1,7 @@
 import { useVirtualizer } from "@tanstack/react-virtual";
 import type { DeckRow as Row, Folder } from "@unitext/server/api";
-import { type RefObject, useLayoutEffect, useRef, useState } from "react";
-import { DeskRow } from "./DeskRow";
+import { type RefObject, useLayoutEffect, useMemo, useRef, useState } from "react";
+import { DeskRow, type RowActs } from "./DeskRow";
 import { ORDERS, type Order } from "./order";
 import type { DeskActs } from "./useDeskActs";
 
@@ -32,10 +32,10 @@ export function DeckTable({
   onOrder: (order: Order) => void;
   onChoose: (ids: ReadonlySet<string>) => void;
 }) {
-  const table = useRef<HTMLTableElement>(null);
+  const element = useRef<HTMLTableElement>(null);
   const anchor = useRef<string>(undefined);
   const [top, setTop] = useState(0);
-  useLayoutEffect(() => setTop(table.current?.offsetTop ?? 0));
+  useLayoutEffect(() => setTop(element.current?.offsetTop ?? 0));
   const virtual = useVirtualizer({
     count: rows.length,
     getScrollElement: () => scroller.current,
@@ -58,6 +58,18 @@ export function DeckTable({
     anchor.current = id;
     onChoose(next);
   };
+  const draggedWith = (id: string) => (chosen.has(id) ? [...chosen] : [id]);
+  const latest = useRef({ acts, choose, draggedWith });
+  latest.current = { acts, choose, draggedWith };
+  // The same object at each render: only rows that changed are drawn again.
+  const table = useMemo<RowActs>(
+    () => ({
+      acts: () => latest.current.acts,
+      choose: (id, extend) => latest.current.choose(id, extend),
+      draggedWith: (id) => latest.current.draggedWith(id),
+    }),
+    [],
+  );
   const heading = (name: Order, className: string) => (
     <th
       scope="col"
@@ -72,7 +84,7 @@ export function DeckTable({
   );
   const all = rows.length > 0 && rows.every(({ id }) => chosen.has(id));
   return (
-    <table ref={table} className="w-full" aria-rowcount={rows.length + 1}>
+    <table ref={element} className="w-full" aria-rowcount={rows.length + 1}>
       <caption className="sr-only">Decks</caption>
       <thead>
         <tr className="quiet text-sm">
@@ -121,17 +133,7 @@ export function DeckTable({
         {items.map(({ index }) => {
           const row = rows[index];
           if (!row) return null;
-          return (
-            <DeskRow
-              key={row.id}
-              row={row}
-              folders={folders}
-              chosen={chosen.has(row.id)}
-              dragged={chosen.has(row.id) ? [...chosen] : [row.id]}
-              acts={acts}
-              onChoose={(extend) => choose(row.id, extend)}
-            />
-          );
+          return <DeskRow key={row.id} row={row} folders={folders} chosen={chosen.has(row.id)} table={table} />;
         })}
         {after > 0 && <Space height={after} />}
       </tbody>

@@ -1,7 +1,7 @@
 import { isDocumentName } from "@unitext/core/formats/catalogue";
 import type { DeckRow, Folder } from "@unitext/server/api";
 import { Copy, FolderInput, FolderPlus, MoreHorizontal, Pencil, RotateCcw, Trash2 } from "lucide-react";
-import { useState } from "react";
+import { memo, useState } from "react";
 import { Link, useNavigate } from "react-router";
 import { KeptSlide } from "../deck/KeptSlide";
 import { handOverDocument } from "../deck/pending";
@@ -12,23 +12,35 @@ import type { DeskActs } from "./useDeskActs";
 
 const when = new Intl.DateTimeFormat(undefined, { dateStyle: "medium", timeStyle: "short" });
 
-/** A deck on the Desk: its first slide, name and numbers, and what can be done with it. A document dropped on it is compared with its own. */
-export function DeskRow({
-  row,
-  folders,
-  chosen,
-  dragged,
-  acts,
-  onChoose,
-}: {
+/** What a row asks of its table. */
+export interface RowActs {
+  acts(): DeskActs;
+  /** Selects a deck or takes it out of the selection; `extend` does so with all from the last one chosen. */
+  choose(id: string, extend: boolean): void;
+  /** Returns the ids that are dragged with a deck. */
+  draggedWith(id: string): readonly string[];
+}
+
+interface Props {
   row: DeckRow;
   folders: readonly Folder[];
   chosen: boolean;
-  /** The ids that are dragged with it. */
-  dragged: readonly string[];
-  acts: DeskActs;
-  onChoose: (extend: boolean) => void;
-}) {
+  table: RowActs;
+}
+
+/** Whether nothing in a row differs; lists that are read again have new objects. */
+function isSame(one: Props, other: Props): boolean {
+  return (
+    one.chosen === other.chosen &&
+    one.table === other.table &&
+    (Object.keys(one.row) as (keyof DeckRow)[]).every((name) => one.row[name] === other.row[name]) &&
+    one.folders.length === other.folders.length &&
+    one.folders.every(({ id, name }, nth) => id === other.folders[nth]?.id && name === other.folders[nth]?.name)
+  );
+}
+
+/** A deck on the Desk: its first slide, name and numbers, and what can be done with it. A document dropped on it is compared with its own. */
+export const DeskRow = memo(function DeskRow({ row, folders, chosen, table }: Props) {
   const navigate = useNavigate();
   const [over, setOver] = useState(false);
   const [renaming, setRenaming] = useState(false);
@@ -36,12 +48,12 @@ export function DeskRow({
   const binned = row.binnedAt !== null;
   const menu: MenuActs = binned
     ? [
-        { label: "Take out of the bin", icon: RotateCcw, act: () => void acts.restore([row]) },
-        { label: "Delete for good", icon: Trash2, act: () => void acts.deleteForGood([row]) },
+        { label: "Take out of the bin", icon: RotateCcw, act: () => void table.acts().restore([row]) },
+        { label: "Delete for good", icon: Trash2, act: () => void table.acts().deleteForGood([row]) },
       ]
     : [
         { label: "Rename …", icon: Pencil, disabled: row.right === "view", act: () => setRenaming(true) },
-        { label: "Copy", icon: Copy, act: () => void acts.copy(row) },
+        { label: "Copy", icon: Copy, act: () => void table.acts().copy(row) },
         undefined,
         ...folders
           .filter(({ id }) => id !== row.folder)
@@ -49,26 +61,32 @@ export function DeskRow({
             label: `Move to “${name}”`,
             icon: FolderInput,
             disabled: !mine,
-            act: () => void acts.move([row], id, name),
+            act: () => void table.acts().move([row], id, name),
           })),
         ...(row.folder === null
           ? []
-          : [{ label: "Take out of its folder", icon: FolderInput, act: () => void acts.move([row], null, "") }]),
+          : [
+              {
+                label: "Take out of its folder",
+                icon: FolderInput,
+                act: () => void table.acts().move([row], null, ""),
+              },
+            ]),
         {
           label: "Into a folder of its own",
           icon: FolderPlus,
           disabled: !mine,
-          act: () => void acts.makeFolder(row.title || "Untitled", [row]),
+          act: () => void table.acts().makeFolder(row.title || "Untitled", [row]),
         },
         undefined,
-        { label: "Put into the bin", icon: Trash2, disabled: !mine, act: () => void acts.bin([row]) },
+        { label: "Put into the bin", icon: Trash2, disabled: !mine, act: () => void table.acts().bin([row]) },
       ];
   return (
     <WithContextMenu acts={menu}>
       <tr
         className={`hairline hover:bg-base-200 h-20 border-t align-middle ${chosen ? "bg-base-200" : ""} ${over ? "outline-2 -outline-offset-2 outline-secondary" : ""}`}
         draggable={mine && !binned && !renaming}
-        onDragStart={(event) => event.dataTransfer.setData(DECKS_TYPE, JSON.stringify(dragged))}
+        onDragStart={(event) => event.dataTransfer.setData(DECKS_TYPE, JSON.stringify(table.draggedWith(row.id)))}
         onDragOver={(event) => {
           if (binned || !event.dataTransfer.types.includes("Files")) return;
           event.preventDefault();
@@ -94,7 +112,7 @@ export function DeskRow({
             aria-label={`Select ${row.title}`}
             checked={chosen}
             onChange={() => undefined}
-            onClick={(event) => onChoose(event.shiftKey)}
+            onClick={(event) => table.choose(row.id, event.shiftKey)}
           />
         </td>
         <td className="w-32 py-2 pl-2">
@@ -114,7 +132,7 @@ export function DeskRow({
               title={row.title}
               onName={(title) => {
                 setRenaming(false);
-                if (title !== undefined && title !== row.title) void acts.rename(row, title);
+                if (title !== undefined && title !== row.title) void table.acts().rename(row, title);
               }}
             />
           ) : (
@@ -143,7 +161,7 @@ export function DeskRow({
         </td>
         <td className="pr-4 pl-3 text-right whitespace-nowrap">
           {binned ? (
-            <button type="button" className="btn btn-ghost btn-sm" onClick={() => void acts.restore([row])}>
+            <button type="button" className="btn btn-ghost btn-sm" onClick={() => void table.acts().restore([row])}>
               <RotateCcw size={16} aria-hidden="true" /> Restore<span className="sr-only"> {row.title}</span>
             </button>
           ) : (
@@ -152,7 +170,7 @@ export function DeskRow({
                 type="button"
                 className="btn btn-ghost btn-sm max-lg:hidden"
                 aria-label={`Copy ${row.title}`}
-                onClick={() => void acts.copy(row)}
+                onClick={() => void table.acts().copy(row)}
               >
                 <Copy size={16} aria-hidden="true" /> Copy
               </button>
@@ -161,7 +179,7 @@ export function DeskRow({
                   type="button"
                   className="btn btn-ghost btn-sm max-lg:hidden"
                   aria-label={`Put ${row.title} into the bin`}
-                  onClick={() => void acts.bin([row])}
+                  onClick={() => void table.acts().bin([row])}
                 >
                   <Trash2 size={16} aria-hidden="true" /> Bin
                 </button>
@@ -175,7 +193,7 @@ export function DeskRow({
       </tr>
     </WithContextMenu>
   );
-}
+}, isSame);
 
 /** The name of a deck, to be changed where it is. Enter takes it, Escape leaves it. */
 function RenameField({ title, onName }: { title: string; onName: (title: string | undefined) => void }) {

@@ -85,12 +85,16 @@ export function useBroughtFiles({
     const workbooks = files.filter(isWorkbook);
     const waiting = files.filter((file) => !isWorkbook(file));
     let taken = 0;
+    /** Whether the deck opens: the Desk is left as it is, so that nothing delays its first slide. */
+    let leaving = false;
     const take = async (file: File): Promise<void> => {
       try {
         const { id, report, job } = await post(`/files?name=${encodeURIComponent(file.name)}`, file, ImportResult);
         if (job) {
           noteReading(job, id, file.name);
-          if (files.length === 1) navigate(`/decks/${id}/${arrivalOf(file.name)}`, { state: { job } });
+          if (files.length !== 1) return;
+          leaving = true;
+          navigate(`/decks/${id}/${arrivalOf(file.name)}`, { state: { job } });
           return;
         }
         if (!report) return;
@@ -113,6 +117,7 @@ export function useBroughtFiles({
       }
     };
     await Promise.all([hand(), hand(), hand()]);
+    if (leaving && !workbooks.length) return;
     onBusy("");
     setArrived(list);
     setBroughtSources(await onWorkbooks(workbooks));
