@@ -89,19 +89,24 @@ interface Wanted {
 const waiting = new Map<Slide, Wanted>();
 let busy = false;
 
+/** How many slides are laid out together: few at first, so that something is seen soon, then more. */
+const [FIRST_BATCH, BATCH] = [6, 24];
+
 /** Lays out waiting slides, the last requested first, a few at a time, so that what is visible comes first. */
 async function work(): Promise<void> {
   if (busy) return;
   busy = true;
+  let size = FIRST_BATCH;
   try {
     while (waiting.size) {
       const all = [...waiting.values()];
       const metadata = must(all.at(-1)).metadata;
       const asked = all
         .filter((wanted) => wanted.metadata === metadata)
-        .slice(-24)
+        .slice(-size)
         .map((wanted) => ({ ...wanted, content: contentOf(wanted.slide, wanted.number, metadata) }));
       for (const { slide } of asked) waiting.delete(slide);
+      size = Math.min(BATCH, 2 * size);
       const batch = asked.filter(({ slide, number, content }) => {
         const known = byContent.get(content);
         if (known) hold(slide, number, metadata, known);

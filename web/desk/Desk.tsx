@@ -55,7 +55,7 @@ export default function Desk() {
   const complain = (message: string) => setProblems((list) => [...list, message]);
   const incoming = useIncoming(navigator.language);
   const acts = useDeskActs(() => mutate(), complain);
-  const { arrived, broughtSources, bring } = useBroughtFiles({
+  const { arrived, broughtSources, bring, isLeaving } = useBroughtFiles({
     onBusy: setBusy,
     onBegin: () => setProblems([]),
     onProblem: complain,
@@ -88,7 +88,9 @@ export default function Desk() {
   }, []);
   // The Desk changes when a job starts or ends.
   // biome-ignore lint/correctness/useExhaustiveDependencies: the list is read again when the number of jobs changes, not when a function does.
-  useEffect(() => void mutate(), [jobs.length, running]);
+  useEffect(() => {
+    if (!isLeaving.current) void mutate();
+  }, [jobs.length, running]);
 
   const rows = useMemo(() => {
     const all = shelf.kind === "bin" ? data?.binned : data?.decks;

@@ -2,9 +2,10 @@ import { workbookKind } from "@unitext/core/model";
 import { isDocumentName } from "@unitext/core/formats/catalogue";
 import { ChangeReply, DeckState, ImportResult, Picture } from "@unitext/server/api";
 import { nanoid } from "nanoid";
-import { useState } from "react";
+import { useRef, useState } from "react";
 import { useNavigate } from "react-router";
 import { get, post } from "../api/client";
+import { loadAhead } from "../deck/openingdecks";
 import { arrivalOf, noteReading } from "../jobs";
 import { reportLines } from "@unitext/core/divide";
 
@@ -38,6 +39,8 @@ export function useBroughtFiles({
   onWorkbooks: (files: readonly File[]) => Promise<string[]>;
 }) {
   const navigate = useNavigate();
+  /** Whether a deck is being opened: the Desk is left as it is, so that nothing delays the first slide. */
+  const isLeaving = useRef(false);
   const [arrived, setArrived] = useState<ArrivedFile[]>([]);
   const [broughtSources, setBroughtSources] = useState<string[]>([]);
 
@@ -85,15 +88,14 @@ export function useBroughtFiles({
     const workbooks = files.filter(isWorkbook);
     const waiting = files.filter((file) => !isWorkbook(file));
     let taken = 0;
-    /** Whether the deck opens: the Desk is left as it is, so that nothing delays its first slide. */
-    let leaving = false;
     const take = async (file: File): Promise<void> => {
       try {
         const { id, report, job } = await post(`/files?name=${encodeURIComponent(file.name)}`, file, ImportResult);
         if (job) {
           noteReading(job, id, file.name);
           if (files.length !== 1) return;
-          leaving = true;
+          isLeaving.current = true;
+          loadAhead(id);
           navigate(`/decks/${id}/${arrivalOf(file.name)}`, { state: { job } });
           return;
         }
@@ -117,12 +119,12 @@ export function useBroughtFiles({
       }
     };
     await Promise.all([hand(), hand(), hand()]);
-    if (leaving && !workbooks.length) return;
+    if (isLeaving.current && !workbooks.length) return;
     onBusy("");
     setArrived(list);
     setBroughtSources(await onWorkbooks(workbooks));
     await onDone();
   }
 
-  return { arrived, broughtSources, bring };
+  return { arrived, broughtSources, bring, isLeaving };
 }
