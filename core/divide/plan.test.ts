@@ -314,6 +314,28 @@ it("a part begins at each section, whether it has a header slide or a name alone
   ]);
 });
 
+it("parts have the names of what they hold, in the deck's language", () => {
+  const named = (id: string, section?: string): Slide => ({
+    ...newSlide(id, "points"),
+    ...(section ? { section } : {}),
+  });
+  const list = [
+    named("a", "Day 1"),
+    named("b", "Day 2"),
+    named("c", "Day 3"),
+    named("d"),
+    named("e"),
+    named("f", "Day 4"),
+    named("g", "Day 5"),
+    named("h", "Home"),
+  ];
+  const names = (count: number, language = "en") => byCount(list, count, language).map(({ name }) => name);
+  expect(names(1)).toEqual(["Day 1", "Day 2", "Day 3 (1)", "Day 3 (2)", "Day 3 (3)", "Day 4", "Day 5", "Home"]);
+  expect(names(2)).toEqual(["Day 1 and Day 2", "Day 3", "Day 3 and Day 4", "Day 5 and Home"]);
+  expect(names(4, "de")).toEqual(["Day 1 – Day 3", "Day 3 – Home"]);
+  expect(names(2, "de")[0]).toBe("Day 1 und Day 2");
+});
+
 describe("names that follow a scheme", () => {
   it.each([
     ["TB2-*-*", "TB2-07-Marsh", ["07", "Marsh"]],

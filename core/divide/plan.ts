@@ -113,7 +113,7 @@ function distinct(names: readonly string[], say: (remark: string) => void): stri
 
 /** Suggests parts for the slides between opening and closing. */
 export function suggestParts(
-  deck: Pick<Deck, "slides" | "rate">,
+  deck: Pick<Deck, "slides" | "rate" | "language">,
   by: SplitBy,
   opening: readonly Slide[] = [],
   closing: readonly Slide[] = [],
@@ -121,10 +121,10 @@ export function suggestParts(
   const every = new Set([...opening, ...closing]);
   const middle = deck.slides.filter((slide) => !every.has(slide));
   if ("section" in by) return bySection(middle);
-  if ("count" in by) return byCount(middle, by.count);
+  if ("count" in by) return byCount(middle, by.count, deck.language);
   if ("deal" in by) return roundRobin(middle, by.deal);
   const shared = [...every].reduce((sum, slide) => sum + secondsOf(slide, deck.rate), 0);
-  return byMinutes(middle, deck.rate, by.minutes * 60, shared);
+  return byMinutes(middle, deck.rate, by.minutes * 60, shared, deck.language);
 }
 
 /** Returns a suggestion as a plan that can be corrected by hand. */

@@ -53,27 +53,36 @@ function unitsOf(slides: readonly Slide[], rate: number): Unit[] {
 }
 
 const idsOf = (units: readonly Unit[]) => units.flatMap(({ slides }) => slides.map(({ id }) => id));
+/** A name of joined sections that is longer than this says less than a number. */
+const LONGEST_NAME = 60;
+
+/** Returns the sections that a group touches, in order. */
+const sectionsOf = (group: readonly Unit[]) => [...new Set(group.flatMap(({ section }) => section || []))];
+
+/** Returns a name from the sections of a group: one, two joined, or the first and the last of more. */
+function sectionName(group: readonly Unit[], language: string): string | undefined {
+  const all = sectionsOf(group);
+  const name =
+    all.length > 2 ? `${all[0]} – ${all.at(-1)}` : new Intl.ListFormat(language, { type: "conjunction" }).format(all);
+  return name && name.length <= LONGEST_NAME ? name : undefined;
+}
+
 /**
- * Names groups of units: after their sections where each part is one section, or the first piece of one, else by
- * number.
+ * Names groups of units after their sections, in the words of a language; a section in several parts is counted. Parts
+ * without a section have a number.
  */
-function namedParts(groups: readonly Unit[][]): SuggestedPart[] {
+function namedParts(groups: readonly Unit[][], language = "en"): SuggestedPart[] {
   const filled = groups.filter((group) => group.length);
-  const sectionOf = (group: readonly Unit[]) => {
-    const [first] = group;
-    return first?.slides[0] &&
-      sectionStarting(first.slides[0]) !== undefined &&
-      group.every(({ section }) => section === first.section)
-      ? first.section
-      : undefined;
-  };
-  const bySection = filled
-    .filter((group, nth) => nth > 0 || group[0]?.section !== undefined)
-    .every((group) => sectionOf(group));
-  return filled.map((group, nth) => ({
-    name: (bySection && sectionOf(group)) || `Part ${String(nth + 1).padStart(String(filled.length).length, "0")}`,
-    slides: idsOf(group),
-  }));
+  const names = filled.map((group) => sectionName(group, language));
+  const digits = String(filled.length).length;
+  return filled.map((group, nth) => {
+    const own = names[nth];
+    const same = names.filter((name) => name === own).length;
+    const place = names.slice(0, nth + 1).filter((name) => name === own).length;
+    const name =
+      own === undefined ? `Part ${String(nth + 1).padStart(digits, "0")}` : same > 1 ? `${own} (${place})` : own;
+    return { name, slides: idsOf(group) };
+  });
 }
 
 /**
@@ -82,7 +91,13 @@ function namedParts(groups: readonly Unit[][]): SuggestedPart[] {
  * from a section or topic boundary costs a tenth of the budget. Details stay with their main slide; a slide longer than
  * the budget is a part of its own.
  */
-export function byMinutes(slides: readonly Slide[], rate: number, budget: number, shared = 0): SuggestedPart[] {
+export function byMinutes(
+  slides: readonly Slide[],
+  rate: number,
+  budget: number,
+  shared = 0,
+  language = "en",
+): SuggestedPart[] {
   const units = unitsOf(slides, rate);
   const room = Math.max(1, budget - shared);
   const n = units.length;
@@ -105,7 +120,7 @@ export function byMinutes(slides: readonly Slide[], rate: number, budget: number
   }
   const groups: Unit[][] = [];
   for (let at = 0; at < n; at = must(next[at])) groups.push(units.slice(at, next[at]));
-  return namedParts(groups);
+  return namedParts(groups, language);
 }
 
 /** Makes a part of each section. Slides before the first section are a part of their own. */
@@ -123,7 +138,7 @@ export function bySection(slides: readonly Slide[]): SuggestedPart[] {
  * Makes parts of a number of slides. A main slide and its details are not separated, so a part may be shorter, or
  * longer where one alone has more.
  */
-export function byCount(slides: readonly Slide[], count: number): SuggestedPart[] {
+export function byCount(slides: readonly Slide[], count: number, language = "en"): SuggestedPart[] {
   const groups: Unit[][] = [];
   let held = 0;
   for (const unit of unitsOf(slides, 130)) {
@@ -136,10 +151,7 @@ export function byCount(slides: readonly Slide[], count: number): SuggestedPart[
       held = unit.slides.length;
     }
   }
-  return groups.map((group, nth) => ({
-    name: `Part ${String(nth + 1).padStart(String(groups.length).length, "0")}`,
-    slides: idsOf(group),
-  }));
+  return namedParts(groups, language);
 }
 
 /** Distributes slides to groups in turn, like questions to the groups of a class. Details go with their main slide. */
