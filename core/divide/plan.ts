@@ -143,7 +143,7 @@ export function planOf(
   };
 }
 
-type PlanDeck = Pick<Deck, "slides" | "rate" | "properties">;
+type PlanDeck = Pick<Deck, "slides" | "rate" | "language" | "properties">;
 type NamedPart = { name: string; slides: Slide[] };
 
 /** Returns the slides that a list of numbers names. Throws a Failure at `where` for numbers that the deck lacks. */
