@@ -253,11 +253,14 @@ export const JobResult = z.object({
 });
 export type JobResult = z.infer<typeof JobResult>;
 
+/** What jobs do. */
+export const JOB_KINDS = ["read", "split", "merge", "write", "refresh", "archive", "restore"] as const;
+
 /** A job: its progress and its result. */
 export const Job = z.object({
   id: Id,
   deck: Id.nullable(),
-  kind: z.enum(["read", "split", "merge", "write", "refresh"]),
+  kind: z.enum(JOB_KINDS),
   name: z.string(),
   state: z.enum(["waiting", "running", "done", "cancelled", "failed"]),
   slides: z.number().int(),

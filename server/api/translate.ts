@@ -1,6 +1,6 @@
 import { SEGMENT_FILES } from "@unitext/core/formats/segments";
 import { Id, Language, Segmentation } from "@unitext/core/model";
-import { SEGMENT_STATES, TRANSLATION_FAULTS, XLIFF_VERSIONS } from "@unitext/core/translate";
+import { SEGMENT_STATES, type Term, TRANSLATION_FAULTS, XLIFF_VERSIONS } from "@unitext/core/translate";
 import { z } from "zod";
 
 /** Words, or a placeholder by its number. */
@@ -27,6 +27,14 @@ export const TranslationAsked = z.object({
 export const TranslationMade = z.object({ id: Id, remark: z.string() });
 
 const State = z.enum(SEGMENT_STATES);
+
+/** A translation as it is stored, of a segment of a deck. */
+export const StoredTargetSchema = z.object({
+  id: z.string().max(1000),
+  source: z.array(PieceSchema),
+  target: z.array(PieceSchema),
+  state: State,
+});
 
 /** A segment beside its translation. */
 export const PairedSegment = z.object({
@@ -142,6 +150,11 @@ export const TermSchema = z.object({
   note: z.string().trim().max(1000).optional(),
   forbidden: z.array(z.string().trim().min(1).max(200)).max(50).optional(),
 });
+
+/** Returns a term without the fields that a person left empty. */
+export function termOf({ source, target, note, forbidden }: z.output<typeof TermSchema>): Term {
+  return { source, target, ...(note ? { note } : {}), ...(forbidden?.length ? { forbidden } : {}) };
+}
 
 /** The terms of a person in a pair of languages. */
 export const TermList = z.object({ terms: z.array(TermSchema).max(20_000) });

@@ -1,7 +1,7 @@
 import { emptyDeck, Failure } from "@unitext/core/model";
 import { nanoid } from "nanoid";
 import pg from "pg";
-import { MergeRequest, RefreshRequest, SplitRequest, WriteRequest } from "../api";
+import { type JOB_KINDS, MergeRequest, RefreshRequest, SplitRequest, WriteRequest } from "../api";
 import {
   beat,
   claimJob,
@@ -18,6 +18,7 @@ import {
   updateJob,
 } from "../store";
 import type { Work } from "../work";
+import { runArchive, runRestore } from "./archive";
 import { Cancelled, runMerge, runSplit } from "./divide";
 import { runWrite } from "./write";
 import { runRead } from "./read";
@@ -32,7 +33,7 @@ const BEAT = 2500;
 /** The number of jobs of one user that may wait or run. */
 const MOST_OPEN = 200;
 
-type Kind = "read" | "split" | "merge" | "write" | "refresh";
+type Kind = (typeof JOB_KINDS)[number];
 type JobRow = Awaited<ReturnType<typeof loadJob>>;
 
 interface Settings {
@@ -183,6 +184,20 @@ export class Jobs {
     return this.order({ owner, deck: null, kind: "refresh", name }, request);
   }
 
+  /** Accepts to write everything that a person owns into one archive. */
+  async archive(owner: string): Promise<string> {
+    return this.order({ owner, deck: null, kind: "archive", name: "Archive of everything" }, {});
+  }
+
+  /** Accepts an archive, to be added to what its person has. */
+  async restore(owner: string, name: string, bytes: Uint8Array): Promise<string> {
+    await this.permitMore(owner);
+    const id = nanoid(12);
+    await createJob(this.db, { id, owner, deck: null, kind: "restore", name }, bytes);
+    void this.look();
+    return id;
+  }
+
   private async permitMore(owner: string): Promise<void> {
     if ((await openJobs(this.db, owner)) >= MOST_OPEN)
       throw new Failure(
@@ -194,7 +209,7 @@ export class Jobs {
 
   private async order(
     job: { owner: string; deck: string | null; kind: Exclude<Kind, "read">; name: string },
-    request: SplitRequest | MergeRequest | WriteRequest | RefreshRequest,
+    request: SplitRequest | MergeRequest | WriteRequest | RefreshRequest | Record<string, never>,
   ): Promise<string> {
     await this.permitMore(job.owner);
     const id = nanoid(12);
@@ -232,7 +247,7 @@ export class Jobs {
 
   /** Splits, merges or writes: everything or nothing. */
   private async runOrder(
-    { id, owner, deck }: JobRow,
+    { id, owner, deck, name }: JobRow,
     kind: Exclude<Kind, "read">,
     bytes: Uint8Array,
     signal: AbortSignal,
@@ -247,12 +262,15 @@ export class Jobs {
     };
     const work = { db: this.db, owner, progress };
     try {
+      const reading = { ...work, signal, work: this.work, fonts: this.settings.fonts };
+      if (kind === "restore") {
+        await updateJob(this.db, id, { state: "done", ...(await runRestore({ name, bytes }, reading)) });
+        return;
+      }
       const request: unknown = JSON.parse(new TextDecoder().decode(bytes));
-      if (kind === "write") {
-        const { result, report, file } = await runWrite(
-          { ...work, signal, work: this.work, fonts: this.settings.fonts },
-          WriteRequest.parse(request),
-        );
+      if (kind === "write" || kind === "archive") {
+        const { result, report, file } =
+          kind === "archive" ? await runArchive(reading) : await runWrite(reading, WriteRequest.parse(request));
         await keepOutput(this.db, id, file);
         await updateJob(this.db, id, { state: "done", result, report });
         return;

@@ -3,8 +3,8 @@ import express, { type Request, Router } from "express";
 import { permit } from "../access";
 import { WriteRequest } from "../api";
 import { forgetJob, jobOfOwner, listJobs, note, outputOf, rightOn, updateJob } from "../store";
-import { type AppContext, body, route } from "./context";
-import { LIMITS } from "./uploads";
+import { type AppContext, body, fileOf, route } from "./context";
+import { LIMITS, upload } from "./uploads";
 
 /** Returns the job of an address. Throws a Failure `not-found` for an invalid id. */
 function jobId(request: Request): string {
@@ -57,6 +57,21 @@ export function jobRoutes({ db, announcements, jobs }: AppContext): Router {
       for (const deck of new Set(asked.decks))
         await note(db, { user: user.id, act: "export", deck, detail: asked.format });
       response.status(202).json({ job: await jobs.write(user.id, asked) });
+    }),
+  );
+  routes.post(
+    "/archives",
+    route(async ({ user, response }) => {
+      await note(db, { user: user.id, act: "export", detail: "archive of everything" });
+      response.status(202).json({ job: await jobs.archive(user.id) });
+    }),
+  );
+  routes.post(
+    "/archives/contents",
+    upload(LIMITS.archive),
+    route(async ({ user, request, response }) => {
+      const { bytes, name } = fileOf(request, "archive.zip");
+      response.status(202).json({ job: await jobs.restore(user.id, name, bytes) });
     }),
   );
   routes.delete(

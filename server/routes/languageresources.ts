@@ -1,7 +1,6 @@
 import { checked, Failure } from "@unitext/core/model";
-import { readTerms, type Term, writeTermsCsv, writeTermsTbx } from "@unitext/core/translate";
+import { readTerms, writeTermsCsv, writeTermsTbx } from "@unitext/core/translate";
 import express, { Router } from "express";
-import type { z } from "zod";
 import {
   LanguagePair,
   type MemoryFound,
@@ -10,8 +9,8 @@ import {
   ProposalsAsked,
   type TermList,
   TermList as TermListSchema,
-  type TermSchema,
   TermsAsked,
+  termOf,
   UnitCorrected,
   UnitsSent,
 } from "../api";
@@ -28,11 +27,6 @@ import {
 } from "../store";
 import { type AppContext, asker, body, fileOf, route } from "./context";
 import { LIMITS, upload } from "./uploads";
-
-/** Returns a term without the fields that a person left empty. */
-function termOf({ source, target, note, forbidden }: z.output<typeof TermSchema>): Term {
-  return { source, target, ...(note ? { note } : {}), ...(forbidden?.length ? { forbidden } : {}) };
-}
 
 /** Routes for a person's memory and terms in a pair of languages. */
 export function languageResourceRoutes(context: AppContext): Router {

@@ -196,7 +196,7 @@ export async function insertDeck(
 }
 
 /** Returns a title that no deck of a person has: "Tides 2", "Tides 3". */
-async function freeTitle(db: Database, owner: string, title: string): Promise<string> {
+export async function freeTitle(db: Database, owner: string, title: string): Promise<string> {
   const base = title.replace(/ \d{1,3}$/, "");
   const rows = await db
     .select({ title: sql<string>`${decks.metadata}->'properties'->>'title'` })

@@ -2,7 +2,7 @@ import type { Change } from "@unitext/core/edit";
 import type { CsvReading, DeckMetadata, RichText, Slide, Theme } from "@unitext/core/model";
 import type { Report } from "@unitext/core/tally";
 import type { Context, Piece, SegmentState, Term } from "@unitext/core/translate";
-import type { JobResult, TalkState } from "../api";
+import { JOB_KINDS, type JobResult, type TalkState } from "../api";
 import {
   bigint,
   boolean,
@@ -219,7 +219,7 @@ export const jobs = pgTable(
       .notNull()
       .references(() => users.id, { onDelete: "cascade" }),
     deck: text("deck_id").references(() => decks.id, { onDelete: "set null" }),
-    kind: text("kind", { enum: ["read", "split", "merge", "write", "refresh"] }).notNull(),
+    kind: text("kind", { enum: JOB_KINDS }).notNull(),
     name: text("name").notNull(),
     state: text("state", { enum: ["waiting", "running", "done", "cancelled", "failed"] })
       .notNull()

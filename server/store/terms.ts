@@ -2,7 +2,7 @@ import { languageOfTag, type Term } from "@unitext/core/translate";
 import { and, eq, sql } from "drizzle-orm";
 import type { Database } from "./database";
 import type { Reader } from "./rows";
-import { termLists } from "./schema";
+import { memory, termLists } from "./schema";
 
 /** Stores the terms of a person in a pair of languages, in place of those before. */
 export async function storeTerms(
@@ -17,6 +17,16 @@ export async function storeTerms(
       target: [termLists.owner, termLists.from, termLists.to],
       set: { terms: sql`excluded.terms`, at: sql`now()` },
     });
+}
+
+/** Returns the pairs of languages in which a person has terms or a memory. */
+export async function languagePairs(db: Reader, owner: string): Promise<{ from: string; to: string }[]> {
+  const pairs = await db
+    .select({ from: termLists.from, to: termLists.to })
+    .from(termLists)
+    .where(eq(termLists.owner, owner))
+    .union(db.select({ from: memory.from, to: memory.to }).from(memory).where(eq(memory.owner, owner)));
+  return pairs.sort((one, other) => (one.from + one.to < other.from + other.to ? -1 : 1));
 }
 
 /** Returns the terms of a person in a pair of languages. */

@@ -29,6 +29,7 @@ const BY_TASK: Record<TaskName, Bounds> = {
   pages: LONG,
   write: LONG,
   archive: LONG,
+  unpack: LONG,
   workbook: { ...LONG, seconds: 120 },
   differences: { ...LONG, seconds: 120 },
   cells: { ...LONG, seconds: 120 },

@@ -12,6 +12,7 @@ import {
   writeReport,
   type WritableFormat,
 } from "@unitext/core/formats";
+import { unzip } from "@unitext/core/formats/shared/archive";
 import { generateDeck } from "@unitext/core/generate";
 import type { Sheets } from "@unitext/core/layout";
 import { checked, type Deck, DEFAULT_RULE, Failure, newSlide, plainText, wellFormed } from "@unitext/core/model";
@@ -133,6 +134,12 @@ function archive(files: ReadonlyMap<string, Uint8Array>): Uint8Array {
   );
 }
 
+/** Unpacks an archive. Throws a Failure for one that is damaged, or that would unpack beyond the limits. */
+function unpack({ bytes, name }: NamedFile): Map<string, Uint8Array> {
+  const parts = unzip(bytes, name);
+  return new Map([...parts.keys()].flatMap((path) => [[path, parts.take(path) ?? new Uint8Array()] as const]));
+}
+
 /**
  * Everything that is done with users' input: each task runs in a process of its own, never in the server's. A task
  * returns its result, or yields progress when it is a generator.
@@ -158,6 +165,7 @@ export const TASKS = {
     writeReport(deck, format, undefined, sheets),
   /** Packs files into an archive. */
   archive,
+  unpack,
   /** Parses a large request body and checks it. */
   body: parseBody,
   /** Lists what is in a workbook. */

@@ -66,7 +66,7 @@ export function measured(
 
 /** Returns what will be repaired when the parts are made, or why they cannot be made. */
 export function foreseen(
-  deck: Pick<Deck, "slides" | "rate" | "properties">,
+  deck: Pick<Deck, "slides" | "rate" | "language" | "properties">,
   plan: SplitPlan,
 ): { remarks: string[]; problem: string | undefined } {
   try {

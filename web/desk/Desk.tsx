@@ -1,16 +1,17 @@
 import { DOCUMENTS, isDocumentName, listExtensions } from "@unitext/core/formats/catalogue";
-import { DeckList, type DeckRow } from "@unitext/server/api";
-import { Download, FilePlus2, FolderOpen, Layers } from "lucide-react";
+import { Begun, DeckList, type DeckRow } from "@unitext/server/api";
+import { Archive, ArchiveRestore, Download, FilePlus2, FolderOpen, Layers, MoreHorizontal } from "lucide-react";
 import { useDeferredValue, useEffect, useMemo, useRef, useState } from "react";
 import { Link, useNavigate, useSearchParams } from "react-router";
 import useSWR, { mutate as mutateKey } from "swr";
-import { get } from "../api/client";
+import { get, post } from "../api/client";
 import { handOverDocument } from "../deck/pending";
 import { isOpen, JobLines, useJobs } from "../jobs";
 import { useCommands } from "../keys";
 import { FirstUse } from "../shell/FirstUse";
 import { Rail } from "../shell/Rail";
 import { useIncoming } from "../sources/useIncoming";
+import { MenuButton } from "../ui/Menu";
 import { useFileDrop } from "../ui/useFileDrop";
 import { ACCEPTED, ACCEPTED_KINDS } from "./accepted";
 import { DeckTable } from "./DeckTable";
@@ -80,6 +81,15 @@ export default function Desk() {
   const jobs = useJobs();
   const mutateJobs = () => mutateKey("/jobs");
   const running = jobs.filter(isOpen).length;
+  /** Writes all decks, workbooks, designs, terms and translations that the person owns; the list of jobs has the file. */
+  const writeArchive = async () => {
+    try {
+      await post("/archives", {}, Begun);
+      await mutateJobs();
+    } catch (reason) {
+      complain((reason as Error).message);
+    }
+  };
   useCommands({ newDeck: () => setMaking(true) });
   // A dropped file shows its first slides in Write or Arrange: these places are loaded before they are needed.
   useEffect(() => {
@@ -145,6 +155,16 @@ export default function Desk() {
           <button type="button" className="btn btn-sm" onClick={() => chooser.current?.click()}>
             <FolderOpen size={16} aria-hidden="true" /> Bring in files
           </button>
+          <MenuButton
+            label="More for the whole Desk"
+            className="btn btn-sm btn-square"
+            acts={[
+              { label: "Write an archive of everything", icon: Archive, act: () => void writeArchive() },
+              { label: "Bring in an archive …", icon: ArchiveRestore, act: () => chooser.current?.click() },
+            ]}
+          >
+            <MoreHorizontal size={16} aria-hidden="true" />
+          </MenuButton>
           <input
             ref={chooser}
             type="file"

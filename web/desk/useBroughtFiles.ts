@@ -1,9 +1,10 @@
 import { workbookKind } from "@unitext/core/model";
 import { isDocumentName } from "@unitext/core/formats/catalogue";
-import { ChangeReply, DeckState, ImportResult, Picture } from "@unitext/server/api";
+import { Begun, ChangeReply, DeckState, ImportResult, Picture } from "@unitext/server/api";
 import { nanoid } from "nanoid";
 import { useRef, useState } from "react";
 import { useNavigate } from "react-router";
+import { mutate as mutateKey } from "swr";
 import { get, post } from "../api/client";
 import { loadAhead } from "../deck/openingdecks";
 import { arrivalOf, noteReading } from "../jobs";
@@ -86,10 +87,16 @@ export function useBroughtFiles({
     const list: ArrivedFile[] = [];
     const isWorkbook = ({ name }: File) => workbookKind(name) !== undefined && !isDocumentName(name);
     const workbooks = files.filter(isWorkbook);
+    const isArchive = ({ name }: File) => /\.zip$/i.test(name);
     const waiting = files.filter((file) => !isWorkbook(file));
     let taken = 0;
     const take = async (file: File): Promise<void> => {
       try {
+        if (isArchive(file)) {
+          await post(`/archives/contents?name=${encodeURIComponent(file.name)}`, file, Begun);
+          await mutateKey("/jobs");
+          return;
+        }
         const { id, report, job } = await post(`/files?name=${encodeURIComponent(file.name)}`, file, ImportResult);
         if (job) {
           noteReading(job, id, file.name);

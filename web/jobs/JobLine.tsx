@@ -28,6 +28,20 @@ const STATE: Record<Job["kind"], Record<Job["state"], string>> = {
     cancelled: "were not written: cancelled",
     failed: "could not be written",
   },
+  archive: {
+    waiting: "waits to be written",
+    running: "is being written",
+    done: "is written",
+    cancelled: "was not written: cancelled",
+    failed: "could not be written",
+  },
+  restore: {
+    waiting: "waits to be taken",
+    running: "is being taken",
+    done: "was taken",
+    cancelled: "was cancelled; the decks taken before are on the Desk",
+    failed: "could not be taken",
+  },
   refresh: {
     waiting: "waits to be compared with the decks that use it",
     running: "is compared with the decks that use it",
