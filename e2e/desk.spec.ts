@@ -1,4 +1,6 @@
+import { readFile } from "node:fs/promises";
 import { expect, test } from "@playwright/test";
+import { strFromU8, strToU8, unzipSync, zipSync } from "fflate";
 import { newFromText, OUTLINE } from "./acts";
 
 test("decks are put into folders and the bin, renamed in place, sorted, and found by words in their notes", async ({
@@ -67,4 +69,33 @@ test("commands are found by typing, at every size, and the page fits a phone", a
       expect([place, width, wide <= 1]).toEqual([place, width, true]);
     }
   }
+});
+
+test("everything is written into one archive, and an archive is brought in", async ({ page }) => {
+  const title = "Kept in an archive";
+  await newFromText(page, OUTLINE.replace("Reading the shore", title));
+  await page.goto("/");
+  await page.getByRole("button", { name: "More for the whole Desk" }).click();
+  await page.getByRole("menuitem", { name: "Write an archive of everything" }).click();
+  const [download] = await Promise.all([
+    page.waitForEvent("download"),
+    page.getByRole("button", { name: /^Download Unitext / }).click({ timeout: 60_000 }),
+  ]);
+  const parts = unzipSync(await readFile(await download.path()));
+  const contents = JSON.parse(strFromU8(parts["contents.json"] as Uint8Array));
+  const file = `decks/${title}.json`;
+  // Other tests count the decks: only one of them comes back.
+  const one = {
+    ...contents,
+    workbooks: [],
+    memory: [],
+    decks: contents.decks.filter((deck: { file: string }) => deck.file === file),
+  };
+  const bytes = zipSync({ "contents.json": strToU8(JSON.stringify(one)), [file]: parts[file] as Uint8Array });
+  await page
+    .getByLabel("Files to bring in")
+    .setInputFiles({ name: "one.zip", mimeType: "application/zip", buffer: Buffer.from(bytes) });
+  await expect(page.locator("[data-job=done]", { hasText: "one.zip" })).toContainText("1 deck");
+  await page.getByPlaceholder("Find by name").fill(title);
+  await expect(page.getByRole("link", { name: `${title} 2` })).toBeVisible();
 });

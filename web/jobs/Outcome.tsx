@@ -83,6 +83,25 @@ function Refreshed({ job, result }: { job: Job; result: JobResult }) {
   );
 }
 
+/** What was taken from an archive; its decks are on the Desk, so only what is not as it was is listed. */
+function Restored({ result: { sentence, remarks } }: { result: JobResult }) {
+  return (
+    <div className="mt-1 text-sm" data-outcome>
+      <p>{sentence}</p>
+      {remarks.length > 0 && (
+        <details>
+          <summary className="cursor-pointer">Not as in the archive: {remarks.length}</summary>
+          <ul className="list-disc pl-6">
+            {remarks.map((remark, nth) => (
+              <li key={nth}>{remark}</li>
+            ))}
+          </ul>
+        </details>
+      )}
+    </div>
+  );
+}
+
 /** The result of a job: decks with their links, repairs, what became of the input, and a table of contents to copy. */
 export function Outcome({ job }: { job: Job }) {
   const [copied, setCopied] = useState(false);
@@ -111,6 +130,7 @@ export function Outcome({ job }: { job: Job }) {
     );
   }
   if (job.kind === "refresh") return <Refreshed job={job} result={result} />;
+  if (job.kind === "restore") return <Restored result={result} />;
   const note = contentsNote(
     job.name,
     result.decks.map((deck) => ({
@@ -125,7 +145,7 @@ export function Outcome({ job }: { job: Job }) {
         {result.decks.map(({ id, title, slides, seconds }) => (
           <li key={id}>
             <Link className="text-primary underline" to={`/decks/${id}/arrange`}>
-              {title}
+              <bdi>{title}</bdi>
             </Link>{" "}
             <span className="quiet text-sm">
               {slides} slides, {clock(seconds)}
