@@ -87,3 +87,41 @@ test("points appear one at a time, and what stays behind is read all the same", 
   await expect(later).toHaveCount(2);
   await expect(page.locator("section:not([hidden]) .words")).toContainText("third");
 });
+
+test("a page that plays by itself shows its points and its slides in turn, and ends or begins again", async ({
+  page,
+  request,
+}) => {
+  const { id } = await (
+    await request.post("/api/files?name=walls.md", {
+      headers: { "content-type": "application/octet-stream" },
+      data: Buffer.from("::slide{steps}\n\n## Sand\n\n- first\n- second\n\n## Water\n\n- third\n"),
+    })
+  ).json();
+  await page.goto(`/decks/${id}/deliver`);
+  await page.getByLabel("Plays by itself").check();
+  await page.getByLabel("Seconds for each slide").fill("2");
+  await page.getByLabel("Begins again after the last slide").uncheck();
+  const [download] = await Promise.all([
+    page.waitForEvent("download"),
+    page.getByRole("button", { name: "Download as Web page (.html)" }).click(),
+  ]);
+  const once = join(folder, "once.html");
+  await download.saveAs(once);
+  await page.goto(`file://${once}`);
+  const shown = page.locator("section:not([hidden])");
+  const later = shown.locator("[data-step].later");
+  await expect(later).toHaveCount(2);
+  await expect(later).toHaveCount(1);
+  await expect(later).toHaveCount(0);
+  await expect(shown).toHaveAttribute("data-name", "Water");
+  // It stays there for longer than a slide lasts; only the wait itself can show that.
+  await page.waitForTimeout(2600);
+  await expect(shown).toHaveAttribute("data-name", "Water");
+  const again = join(folder, "again.html");
+  writeFileSync(again, await (await request.get(`/api/decks/${id}/export?format=html&auto=1&loop=true`)).body());
+  await page.goto(`file://${again}`);
+  await expect(shown).toHaveAttribute("data-name", "Water");
+  await expect(shown).toHaveAttribute("data-name", "Sand");
+  expect((await request.get(`/api/decks/${id}/export?format=html&auto=0`)).status()).toBe(400);
+});

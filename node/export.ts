@@ -1,5 +1,5 @@
 import { loadFormulas } from "@unitext/core/figures";
-import { WRITERS, type WritableFormat } from "@unitext/core/formats";
+import { type ByItself, WRITERS, type WritableFormat } from "@unitext/core/formats";
 import { loadHyphenation, type Sheets } from "@unitext/core/layout";
 import type { Deck } from "@unitext/core/model";
 import { fontsIn } from "./fonts";
@@ -14,6 +14,8 @@ export interface ExportWork {
   sheets?: Sheets;
   /** Whether pages say where linked values come from. */
   sourceNotes?: boolean;
+  /** How a web page plays by itself. */
+  byItself?: ByItself;
 }
 
 /** Writes a deck in a format. */
@@ -25,6 +27,7 @@ export async function exportDeck({
   format,
   sheets,
   sourceNotes = false,
+  byItself,
 }: ExportWork): Promise<Uint8Array> {
   await Promise.all([loadFormulas(), loadHyphenation(deck.language)]);
   return WRITERS[format].write(deck, {
@@ -34,5 +37,6 @@ export async function exportDeck({
     png: svgPng(fonts),
     ...(sheets ? { sheets } : {}),
     sourceNotes,
+    ...(byItself ? { byItself } : {}),
   });
 }

@@ -19,7 +19,7 @@ import {
   type WritableFormat,
 } from "./catalogue";
 import { carriedIn, entriesOf, type FeatureName } from "./features";
-import { writeHtml } from "./output/html";
+import { type ByItself, writeHtml } from "./output/html";
 import { writeMarkdown } from "./presentations/markdown";
 import { writeNotes } from "./output/notes";
 import { odpBatches, odpWorkbooks, readOdp, writeOdp } from "./presentations/odp";
@@ -41,6 +41,8 @@ export interface WriteContext {
   sheets?: Sheets;
   /** Whether a PDF, a web page or a handout says where linked values come from. */
   sourceNotes?: boolean;
+  /** How a web page plays by itself; unless it is given, only slides with a delay of their own turn. */
+  byItself?: ByItself;
   /** Draws an SVG as a PNG of a width in pixels; formats with pictures of slides need it. */
   png?: (svg: string, width: number) => Uint8Array;
 }
@@ -236,6 +238,7 @@ export {
 } from "./catalogue";
 export { languageOf, sampleOf, suggestRule } from "./shared/document/document";
 export { carriedIn, entriesOf, FEATURES, type FeatureName, TABLE, type Verdict } from "./features";
+export type { ByItself } from "./output/html";
 export { slidePictures } from "./output/pictures";
 export { checkText } from "./shared/document/text";
 export { mediaTypeOf, pagePictures, pictureInfo } from "./shared/pictures";

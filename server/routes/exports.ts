@@ -1,4 +1,4 @@
-import { WRITABLE, type WritableFormat, WRITERS } from "@unitext/core/formats";
+import { type ByItself, WRITABLE, type WritableFormat, WRITERS } from "@unitext/core/formats";
 import { SHEETS, type Sheets } from "@unitext/core/layout";
 import { type Deck, Failure } from "@unitext/core/model";
 import { withNotesOf } from "@unitext/core/translate";
@@ -18,6 +18,15 @@ function sheetsAsked(value: unknown): Sheets {
   const found = SHEETS.find((kind) => kind === value);
   if (!found) throw new Failure("not-valid", "sheets", `Pages show ${SHEETS.join(", ")}.`);
   return found;
+}
+
+/** Returns how a web page is to play by itself: `auto` gives the seconds of a slide, `loop` that it begins again. */
+function byItself({ auto, loop }: Record<string, unknown>): ByItself | undefined {
+  if (auto === undefined) return undefined;
+  const seconds = Number(auto);
+  if (!(seconds >= 0.5 && seconds <= 3600))
+    throw new Failure("not-valid", "auto", "A slide stays for half a second to an hour.");
+  return { seconds, loop: loop === "true" };
 }
 
 /** Returns a header with a file name that every system accepts, in the form of RFC 6266. */
@@ -56,6 +65,7 @@ export function exportRoutes(context: AppContext): Router {
     deckRoute(context, "export", async (call) => {
       const { deck: id, user, request, response } = call;
       const [as, sheets] = [format(request.query.format), sheetsAsked(request.query.sheets)];
+      const turns = byItself(request.query);
       const deck = await withNotesAsked(context, call);
       const bytes = await context.work.run(
         "write",
@@ -67,6 +77,7 @@ export function exportRoutes(context: AppContext): Router {
           format: as,
           sheets,
           sourceNotes: request.query.sources === "true",
+          ...(turns ? { byItself: turns } : {}),
         },
         asker(call),
       );

@@ -2,9 +2,12 @@ import type { WritableFormat } from "@unitext/core/formats";
 import type { Sheets } from "@unitext/core/layout";
 import { bindingsOn } from "@unitext/core/model";
 import { Report } from "@unitext/core/tally";
+import { TimerReset } from "lucide-react";
 import { useState } from "react";
 import useSWR from "swr";
 import { download, get } from "../api/client";
+import { ByItselfDialog } from "../deck/ByItselfDialog";
+import { DELAY, delayFrom } from "../deck/byitself";
 import { useDeck } from "../deck/DeckContext";
 import { DeckFrame } from "../shell/DeckFrame";
 import { type Entry, entryLines } from "@unitext/core/divide";
@@ -44,6 +47,7 @@ function Format({ format, ready, notes }: { format: WritableFormat; ready: boole
   const busy = writing !== undefined;
   const [sheets, setSheets] = useState<Sheets>("slides");
   const [sources, setSources] = useState(false);
+  const [turns, setTurns] = useState<Turns>();
   const pages = (format === "pdf" ? `&sheets=${sheets}` : "") + notesQuery(notes);
   const saysSources = SAY_SOURCES.includes(format) && deck.slides.some((slide) => bindingsOn(slide).length > 0);
   const { data: report, error } = useSWR(
@@ -68,7 +72,10 @@ function Format({ format, ready, notes }: { format: WritableFormat; ready: boole
     const stop = new AbortController();
     setWriting(stop);
     try {
-      await download(`/decks/${deck.id}/export?format=${format}${pages}${sources ? "&sources=true" : ""}`, stop.signal);
+      await download(
+        `/decks/${deck.id}/export?format=${format}${pages}${sources ? "&sources=true" : ""}${turnsQuery(turns)}`,
+        stop.signal,
+      );
       session.notify(`Wrote ${deck.properties.title}.${format}${format === "png" || format === "svg" ? ".zip" : ""}`);
     } catch (error) {
       session.notify(stop.signal.aborted ? `Cancelled writing ${FORMATS[format].label}` : (error as Error).message);
@@ -113,6 +120,7 @@ function Format({ format, ready, notes }: { format: WritableFormat; ready: boole
               </select>
             </label>
           )}
+          {format === "html" && <TurnsField turns={turns} onTurns={setTurns} />}
           {saysSources && (
             <label className="mt-2 flex items-center gap-2 text-sm">
               <input
@@ -190,9 +198,58 @@ function Format({ format, ready, notes }: { format: WritableFormat; ready: boole
   );
 }
 
+/** How a web page turns its slides by itself: the seconds as they were typed, and whether it begins again. */
+interface Turns {
+  seconds: string;
+  loop: boolean;
+}
+
+const turnsQuery = (turns: Turns | undefined) =>
+  turns ? `&auto=${delayFrom(turns.seconds)}${turns.loop ? "&loop=true" : ""}` : "";
+
+/** Lets a web page play by itself, for a screen that people walk past. */
+function TurnsField({ turns, onTurns }: { turns: Turns | undefined; onTurns: (turns: Turns | undefined) => void }) {
+  return (
+    <div className="mt-2 flex flex-wrap items-center gap-x-4 gap-y-1 text-sm">
+      <label className="flex items-center gap-2">
+        <input
+          type="checkbox"
+          className="checkbox checkbox-xs"
+          checked={turns !== undefined}
+          onChange={({ target }) => onTurns(target.checked ? { seconds: String(DELAY), loop: true } : undefined)}
+        />
+        Plays by itself
+      </label>
+      {turns && (
+        <>
+          <label className="flex items-center gap-2">
+            Seconds for each slide without a delay of its own
+            <input
+              className="input input-xs w-16 text-right"
+              inputMode="decimal"
+              value={turns.seconds}
+              onChange={({ target }) => onTurns({ ...turns, seconds: target.value })}
+            />
+          </label>
+          <label className="flex items-center gap-2">
+            <input
+              type="checkbox"
+              className="checkbox checkbox-xs"
+              checked={turns.loop}
+              onChange={({ target }) => onTurns({ ...turns, loop: target.checked })}
+            />
+            Begins again after the last slide
+          </label>
+        </>
+      )}
+    </div>
+  );
+}
+
 /** Shows for each format what it keeps, adapts and leaves out, before anything is written. */
 export default function Deliver() {
-  const { status } = useDeck();
+  const { status, selected } = useDeck();
+  const [playing, setPlaying] = useState(false);
   const [notes, setNotes] = useState<NotesChoice>();
   return (
     <DeckFrame place="Deliver">
@@ -202,6 +259,12 @@ export default function Deliver() {
             ? "What each file will hold of the deck, slide by slide, before it is written."
             : "The last changes are still being kept; files can be written in a moment."}
         </p>
+        <p className="mb-3">
+          <button type="button" className="btn btn-sm" onClick={() => setPlaying(true)}>
+            <TimerReset size={16} aria-hidden="true" /> Run by itself …
+          </button>
+        </p>
+        {playing && <ByItselfDialog from={selected.at(-1)} onClose={() => setPlaying(false)} />}
         <Languages notes={notes} onNotes={setNotes} />
         <div className="grid max-w-5xl gap-4 xl:grid-cols-2">
           {WRITABLE.map((format) => (

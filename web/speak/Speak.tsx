@@ -21,7 +21,7 @@ import { Tool, useCommands } from "../keys";
 import { NotesView } from "../richtext/NotesView";
 import { DeckFrame } from "../shell/DeckFrame";
 import { clock } from "../ui/time";
-import { ByItselfDialog } from "./ByItselfDialog";
+import { ByItselfDialog } from "../deck/ByItselfDialog";
 import { NO_INK } from "./hall";
 import type { InkTool } from "./InkLayer";
 import { calledMedia } from "./Media";

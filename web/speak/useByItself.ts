@@ -1,9 +1,7 @@
 import { useEffect, useRef } from "react";
+import { DELAY } from "../deck/byitself";
 import { useDeck } from "../deck/DeckContext";
 import type { useWalk } from "./useWalk";
-
-/** The delay of slides that have none of their own, in seconds. */
-export const DELAY = 10;
 
 /**
  * Turns the slides by themselves: each after its own delay, or after `seconds`; what appears on a slide shares its time. At

@@ -48,7 +48,10 @@ function show(s,at,first){if(!s)return;for(const o of slides)o.hidden=o!==s;if(c
 document.querySelector("[data-at]").textContent=slides.indexOf(s)+1+" / "+slides.length;
 document.querySelector("[data-do=deeper]").disabled=!below(s);document.querySelector("[data-do=up]").disabled=!parentOf(s);
 if(location.hash.slice(1)!==s.id)history.replaceState(null,"","#"+s.id);if(!first)said.textContent=s.getAttribute("aria-label");tell();
-clearTimeout(timer);const wait=+s.dataset.delay;if(wait)timer=setTimeout(()=>show(beyond(current)||slides[0]),wait*1000)}
+arm()}
+function arm(){clearTimeout(timer);const wait=+current.dataset.delay,turns=stepsOf(current)+1;if(wait)timer=setTimeout(()=>{if(step<turns-1){step++;paint();arm()}
+else show(beyond(current)||(document.body.dataset.once===undefined?slides[0]:undefined))},wait*1000/turns)}
+if(slides.some(s=>s.dataset.delay)&&navigator.wakeLock){const awake=()=>document.visibilityState==="visible"&&navigator.wakeLock.request("screen").catch(()=>{});document.addEventListener("visibilitychange",awake);awake()}
 const acts={next(){if(step<stepsOf(current)){step++;paint()}else show(beyond(current))},back(){if(step>0){step--;paint()}else{const b=before(current);show(b,b&&stepsOf(b))}},
 deeper(){show(below(current))},up(){show(byId.get(parentOf(current)))},first(){show(slides[0])},last(){show(slides.at(-1))},
 dark(){document.body.classList.toggle("dark")},full(){document.fullscreenElement?document.exitFullscreen():document.documentElement.requestFullscreen()},

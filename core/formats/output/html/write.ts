@@ -29,6 +29,14 @@ export interface HtmlOptions {
   picture: (sha256: string) => Uint8Array | undefined;
   /** Whether slides say where their linked values come from. */
   sourceNotes?: boolean;
+  /** How the page plays by itself, for a screen in a hall. */
+  byItself?: ByItself;
+}
+
+/** How slides turn by themselves: the seconds of a slide without a delay of its own, and whether the deck begins again. */
+export interface ByItself {
+  seconds: number;
+  loop: boolean;
 }
 
 const hashOf = (text: string) => `'sha256-${toBase64(sha256(strToU8(text)))}'`;
@@ -209,7 +217,8 @@ class PageWriter {
 
   private section(slide: Slide, nth: number, scene: Scene, drawing: string): string {
     const { href } = this;
-    const { transition, delay, notes } = slide;
+    const { transition, notes } = slide;
+    const delay = slide.delay ?? this.options.byItself?.seconds;
     const name = nameOf(slide) || `Slide ${nth + 1}`;
     const attributes = [
       `id="${escapeXml(slide.id)}" hidden aria-roledescription="slide"`,
@@ -269,7 +278,7 @@ export function writeHtml(deck: Deck, options: HtmlOptions): Uint8Array {
   return strToU8(`<!doctype html>
 <html lang="${escapeXml(deck.language)}">
 <head><meta charset="utf-8"><meta http-equiv="content-security-policy" content="${POLICY}"><meta name="viewport" content="width=device-width,initial-scale=1"><meta name="generator" content="Unitext">${author ? `<meta name="author" content="${escapeXml(author)}">` : ""}<title>${title}</title><style>${STYLE}</style></head>
-<body style="--shape:${deck.page.width / deck.page.height}">${definitions}<main aria-label="${title}"><h1 class="words">${title}</h1>${sections.join("\n")}</main><p class="said" aria-live="polite"></p>
+<body style="--shape:${deck.page.width / deck.page.height}"${options.byItself?.loop === false ? " data-once" : ""}>${definitions}<main aria-label="${title}"><h1 class="words">${title}</h1>${sections.join("\n")}</main><p class="said" aria-live="polite"></p>
 <nav aria-label="Slides">${buttons}<span data-at></span></nav>${keys}<script>${SCRIPT}</script></body>
 </html>
 `);

@@ -1,9 +1,9 @@
 import { batch, type SingleChange } from "@unitext/core/edit";
 import { slidePropertiesOf } from "@unitext/core/model";
 import { useState } from "react";
-import { useDeck } from "../deck/DeckContext";
 import { Dialog } from "../ui/Dialog";
-import { DELAY } from "./useByItself";
+import { DELAY, delayFrom } from "./byitself";
+import { useDeck } from "./DeckContext";
 
 /** Sets up a deck that runs by itself, for a screen in a hall: the delay of its slides, the loop, and its link. */
 export function ByItselfDialog({ from, onClose }: { from: string | undefined; onClose: () => void }) {
@@ -12,7 +12,7 @@ export function ByItselfDialog({ from, onClose }: { from: string | undefined; on
   const [loop, setLoop] = useState(true);
   const [here, setHere] = useState(false);
   const own = deck.slides.filter(({ delay }) => delay !== undefined).length;
-  const length = Math.min(3600, Math.max(0.5, Number(seconds.replace(",", ".")) || DELAY));
+  const length = delayFrom(seconds);
   const query = new URLSearchParams({
     auto: String(length),
     ...(loop ? { loop: "" } : {}),
