@@ -3,7 +3,7 @@ import { join } from "node:path";
 import { expect, test } from "@playwright/test";
 import { type Deck, must } from "@unitext/core/model";
 import { strFromU8, unzipSync } from "fflate";
-import { bring, deckOf, kept, refine, speak, stored } from "./acts";
+import { bring, deckOf, kept, newFromText, OUTLINE, refine, speak, stored } from "./acts";
 
 const given = readFileSync(join(import.meta.dirname, "../demo/content/quay-in-autumn.pptx"));
 
@@ -60,6 +60,38 @@ test("what comes in on a slide is set, tried, spoken from and written", async ({
   const timing = /<p:timing[\s\S]*<\/p:timing>/.exec(strFromU8(must(parts["ppt/slides/slide6.xml"])))?.[0] ?? "";
   expect(timing.match(/nodeType="(click|after|with)Effect"/g)).toHaveLength(7);
   expect(timing).toContain('presetID="23"');
+});
+
+test("a transition is shown when it is chosen, and a right click offers what can be done with what is under it", async ({
+  page,
+}) => {
+  await newFromText(page, OUTLINE);
+  await refine(page, 1);
+  const stage = page.locator("[data-stage]");
+  const comes = page.getByRole("combobox", { name: "The slide comes in" });
+  await comes.selectOption("Wipe");
+  await expect(stage.locator("[data-transition=wipe] > svg")).toHaveCSS("animation-name", "wipe");
+  await expect(stage.locator("[data-transition]")).toHaveCount(0);
+  await page.getByRole("button", { name: "Play it" }).click();
+  await expect(stage.locator("[data-transition=wipe]")).toHaveCount(1);
+
+  const title = stage.getByRole("button", { name: /^title/ }).first();
+  const count = await stage.locator("[data-frame]").count();
+  await title.click({ button: "right" });
+  await page.getByRole("menuitem", { name: /^Duplicate/ }).click();
+  await expect(stage.locator("[data-frame]")).toHaveCount(count + 1);
+  const box = await stage.boundingBox();
+  if (!box) throw new Error("no stage");
+  await page.mouse.click(box.x + box.width - 8, box.y + box.height - 8, { button: "right" });
+  await page.getByRole("menuitem", { name: "Add a table" }).click();
+  await expect(stage.locator("[data-frame]")).toHaveCount(count + 2);
+  await page.keyboard.press("Control+z");
+  await page.keyboard.press("Control+z");
+  await expect(stage.locator("[data-frame]")).toHaveCount(count);
+  // While words are written, the browser's own menu is there, with its spelling.
+  await title.dblclick();
+  await page.getByRole("textbox", { name: "Text of the title" }).click({ button: "right" });
+  await expect(page.getByRole("menu")).toHaveCount(0);
 });
 
 test("main points come with what is below them: chosen, shown in the hall, in the text and in the file", async ({

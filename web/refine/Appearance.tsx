@@ -6,6 +6,7 @@ import { Add } from "./Add";
 import { Arrangements } from "./Arrangements";
 import { BackgroundPanel } from "./BackgroundPanel";
 import { Motion } from "./Motion";
+import type { Played } from "./play";
 import type { Acts } from "./selection";
 
 /** The appearance of the slide: what can be added, its arrangement, text, background and motion, in groups that fold. */
@@ -19,7 +20,7 @@ export function Appearance({
   acts: Acts;
   onPictures: (files: readonly File[]) => void;
   playing: boolean;
-  onPlay: (on: boolean) => void;
+  onPlay: (what: Played | undefined) => void;
   onChoose: (element: string) => void;
 }) {
   const { deck, session, canEdit } = useDeck();
@@ -35,7 +36,7 @@ export function Appearance({
         <fieldset disabled={!canEdit} className="mb-5">
           <legend className="mb-1 font-semibold">From a file</legend>
           <p className="quiet mb-2">
-            It looks as in the file that it came from: {deck.masters?.[slide.master]?.name || "its master"}.
+            Uses the layout of its original file: {deck.masters?.[slide.master]?.name || "its master"}.
           </p>
           <button
             type="button"

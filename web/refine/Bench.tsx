@@ -2,11 +2,12 @@ import { MOTION_CSS } from "@unitext/core/draw";
 import { inKind } from "@unitext/core/edit";
 import { type Crop, type Element, type PictureElement, type Slide, must } from "@unitext/core/model";
 import { nanoid } from "nanoid";
-import { useEffect, useMemo, useRef, useState } from "react";
+import { type MouseEvent, useEffect, useMemo, useRef, useState } from "react";
 import { useDeck } from "../deck/DeckContext";
 import { useScene } from "../deck/scenes";
 import { styleNonce } from "../shell/nonce";
 import { useInsert } from "../insert/useInsert";
+import { WithContextMenu } from "../ui/Menu";
 import { Appearance } from "./Appearance";
 import { Comments } from "./Comments";
 import { movedCrop, NO_CROP, zoomedCrop } from "./crop";
@@ -17,6 +18,7 @@ import { usePlay } from "./play";
 import { Selected } from "./Selected";
 import { useActs } from "./selection";
 import { Stage } from "./Stage";
+import { elementMenu, slideMenu } from "./stagemenu";
 import { useSelectionKeys } from "./useSelectionKeys";
 import { useTextTarget } from "./useTextTarget";
 
@@ -33,7 +35,7 @@ export function Bench({ slide, number }: { slide: Slide; number: number }) {
   const drawn = useMemo(() => withFrames(slide, draft), [slide, draft]);
   const scene = useScene(drawn, number, metadata);
   const frames = useMemo(() => framesOf(slide, scene), [slide, scene]);
-  const { press, play } = usePlay(slide);
+  const { press, transition, play } = usePlay(slide);
   const choose = (ids: readonly string[]) => {
     setCropping(undefined);
     setChosen(ids);
@@ -86,6 +88,14 @@ export function Bench({ slide, number }: { slide: Slide; number: number }) {
     setTarget(undefined);
     requestAnimationFrame(() => stage.current?.querySelector<HTMLElement>(back)?.focus());
   };
+  const add = (element: Omit<Element, "id">, words: string) =>
+    acts.add(inKind({ ...element, id: nanoid(10) } as Element, deck.theme), words);
+  const menu = chosen.length ? elementMenu(acts, open) : slideMenu(deck.page, add, () => chooser.current?.click());
+  /** A right click beside all elements is about the slide. */
+  const chooseUnder = (event: MouseEvent<HTMLElement>) => {
+    if (!target && !cropped && !(event.target as HTMLElement).closest("[data-frame], .moveable-control-box"))
+      choose([]);
+  };
   const onKeyDown = useSelectionKeys({
     acts,
     active: canEdit && !target && chosen.length > 0,
@@ -116,38 +126,43 @@ export function Bench({ slide, number }: { slide: Slide; number: number }) {
           void takeFiles(files);
         }}
       />
-      {press !== undefined && <style nonce={styleNonce}>{MOTION_CSS}</style>}
+      {(press !== undefined || transition) && <style nonce={styleNonce}>{MOTION_CSS}</style>}
       <div className="min-w-0 flex-1 overflow-auto px-2 py-2 max-md:flex-none max-md:overflow-visible">
-        <Stage
-          ref={stage}
-          slide={slide}
-          number={number}
-          scene={scene}
-          frames={frames}
-          draft={draft}
-          acts={acts}
-          chosen={chosen}
-          cropped={cropped}
-          target={target}
-          press={press}
-          onKeyDown={onKeyDown}
-          onChoose={choose}
-          onPick={pick}
-          onOpen={open}
-          onDraft={setDraft}
-          slotActs={{
-            onText: (slot) => setTarget({ slot }),
-            onPicture: () => chooser.current?.click(),
-            onFigure: (kind) => {
-              const { element, words } = NEW_FIGURES[kind];
-              acts.add(inKind({ ...element, id: nanoid(10) }, deck.theme), words);
-            },
-          }}
-          onWrite={write}
-          onLeaveText={leaveText}
-          onCrop={crop}
-          onLeaveCrop={() => setCropping(undefined)}
-        />
+        <WithContextMenu acts={menu} disabled={!canEdit || target !== undefined || cropped !== undefined}>
+          <div onContextMenuCapture={chooseUnder}>
+            <Stage
+              ref={stage}
+              slide={slide}
+              number={number}
+              scene={scene}
+              frames={frames}
+              draft={draft}
+              acts={acts}
+              chosen={chosen}
+              cropped={cropped}
+              target={target}
+              press={press}
+              transition={transition}
+              onKeyDown={onKeyDown}
+              onChoose={choose}
+              onPick={pick}
+              onOpen={open}
+              onDraft={setDraft}
+              slotActs={{
+                onText: (slot) => setTarget({ slot }),
+                onPicture: () => chooser.current?.click(),
+                onFigure: (kind) => {
+                  const { element, words } = NEW_FIGURES[kind];
+                  add(element, words);
+                },
+              }}
+              onWrite={write}
+              onLeaveText={leaveText}
+              onCrop={crop}
+              onLeaveCrop={() => setCropping(undefined)}
+            />
+          </div>
+        </WithContextMenu>
         {/* Focus in the notes ends the selection. */}
         {/* biome-ignore lint/a11y/noStaticElementInteractions: the focus of the fields inside is heard here. */}
         <div onFocus={() => choose([])}>

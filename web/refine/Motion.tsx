@@ -22,6 +22,7 @@ import { useDeck } from "../deck/DeckContext";
 import { Fold } from "../ui/Fold";
 import { Measure } from "../ui/Measure";
 import { nameOfElement } from "./names";
+import type { Played } from "./play";
 import type { Acts } from "./selection";
 
 const EFFECT_NAMES: Record<Effect, string> = {
@@ -199,7 +200,7 @@ export function Motion({
 }: {
   slide: Slide;
   playing: boolean;
-  onPlay: (on: boolean) => void;
+  onPlay: (what: Played | undefined) => void;
   onChoose: (element: string) => void;
 }) {
   const { deck, session, canEdit } = useDeck();
@@ -266,12 +267,13 @@ export function Motion({
         <select
           className="select select-sm w-full"
           value={transition?.kind ?? ""}
-          onChange={({ target: { value } }) =>
+          onChange={({ target: { value } }) => {
             setTransition(
               value ? { kind: value as Transition["kind"], seconds: transition?.seconds ?? 1 } : undefined,
               false,
-            )
-          }
+            );
+            onPlay(value ? "transition" : undefined);
+          }}
         >
           <option value="">At once</option>
           {TRANSITIONS.map((kind) => (
@@ -281,6 +283,11 @@ export function Motion({
           ))}
         </select>
       </label>
+      {transition && (
+        <button type="button" className="btn btn-xs mb-1 w-full" onClick={() => onPlay("transition")}>
+          Play it
+        </button>
+      )}
       {transition && (
         <Measure
           label="Duration"
@@ -337,7 +344,12 @@ export function Motion({
               </li>
             ))}
           </ol>
-          <button type="button" className="btn btn-sm w-full" aria-pressed={playing} onClick={() => onPlay(!playing)}>
+          <button
+            type="button"
+            className="btn btn-sm w-full"
+            aria-pressed={playing}
+            onClick={() => onPlay(playing ? undefined : "entrances")}
+          >
             {playing ? "Stop" : `Try it: ${presses} ${presses === 1 ? "press" : "presses"}`}
           </button>
           <p className="quiet mt-1 text-xs">A number is a press, + comes together with the one before, → after it.</p>

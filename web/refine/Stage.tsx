@@ -7,6 +7,7 @@ import {
   type RichText,
   type Slide,
   type TableElement,
+  type Transition,
 } from "@unitext/core/model";
 import { type KeyboardEvent, type RefObject, useEffect, useMemo, useState } from "react";
 import { useDeck } from "../deck/DeckContext";
@@ -34,6 +35,8 @@ interface Props {
   target: TextTarget | undefined;
   /** The press whose entrances are played, from 0; undefined while nothing is played. */
   press: number | undefined;
+  /** The transition that is played; undefined while none is. */
+  transition: Transition | undefined;
   onKeyDown: (event: KeyboardEvent) => void;
   onChoose: (ids: readonly string[]) => void;
   onPick: (id: string, more: boolean) => void;
@@ -78,7 +81,7 @@ export function Stage(props: Props) {
       onKeyDown={props.onKeyDown}
       onPointerDown={(event) => event.target === event.currentTarget && onChoose([])}
     >
-      <Drawing scene={scene} number={number} press={props.press} />
+      <Drawing scene={scene} number={number} press={props.press} transition={props.transition} />
       <button
         type="button"
         tabIndex={-1}
@@ -148,11 +151,15 @@ export function Stage(props: Props) {
   );
 }
 
-function Drawing({ scene, number, press }: Pick<Props, "scene" | "number" | "press">) {
+function Drawing({ scene, number, press, transition }: Pick<Props, "scene" | "number" | "press" | "transition">) {
   const { deck } = useDeck();
   const playing = press === undefined ? {} : { step: press, since: -1 };
   return (
-    <div className="pointer-events-none">
+    <div
+      className={`pointer-events-none ${transition ? "overflow-hidden bg-black" : ""}`}
+      {...(transition ? { "data-transition": transition.kind } : {})}
+      style={{ ["--seconds" as string]: `${transition?.seconds ?? 0}s` }}
+    >
       {scene ? (
         <SlideView scene={scene} deck={deck.id} label={`Slide ${number}`} {...playing} />
       ) : (

@@ -14,7 +14,7 @@ export interface MenuAct {
 }
 export type MenuActs = readonly (MenuAct | undefined)[];
 
-const BOX = "bg-base-100 hairline z-50 max-h-[80vh] min-w-48 overflow-y-auto border p-1 text-sm shadow-md";
+const BOX = "bg-base-100 hairline z-[4000] max-h-[80vh] min-w-48 overflow-y-auto border p-1 text-sm shadow-md";
 const ITEM =
   "flex cursor-default items-center gap-2 rounded px-2 py-1 outline-none data-[disabled]:opacity-50 data-[highlighted]:bg-primary data-[highlighted]:text-primary-content";
 
@@ -62,12 +62,25 @@ export function MenuButton({
   );
 }
 
-/** Offers acts on a right click, a long touch, or the menu key. Its child must take a ref and the usual handlers. */
-export function WithContextMenu({ acts, children }: { acts: MenuActs; children: ReactNode }) {
+/**
+ * Offers acts on a right click, a long touch, or the menu key; while `disabled`, the browser's own menu is there. Its
+ * child must take a ref and the usual handlers.
+ */
+export function WithContextMenu({
+  acts,
+  disabled = false,
+  children,
+}: {
+  acts: MenuActs;
+  disabled?: boolean;
+  children: ReactNode;
+}) {
   if (!acts.length) return children;
   return (
     <ContextMenu.Root modal={false}>
-      <ContextMenu.Trigger asChild>{children}</ContextMenu.Trigger>
+      <ContextMenu.Trigger asChild disabled={disabled}>
+        {children}
+      </ContextMenu.Trigger>
       <ContextMenu.Portal>
         <ContextMenu.Content className={BOX} collisionPadding={8}>
           <Items acts={acts} parts={ContextMenu} />
