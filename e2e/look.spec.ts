@@ -25,6 +25,12 @@ const SCREENS: [string, string, string][] = [
   ["Deliver", `${deck}/deliver`, "table"],
 ];
 
+const SIZES = [
+  [390, 844],
+  [768, 1024],
+  [2560, 1440],
+] as const;
+
 /** Waits until fonts are loaded and nothing moves. */
 async function still(page: Page): Promise<void> {
   await page.evaluate(() => document.fonts.ready);
@@ -40,6 +46,15 @@ for (const scheme of ["light", "dark"] as const) {
       await expect(page.locator(ready).first()).toBeVisible();
       await still(page);
       await accessible(page, name);
+      if (scheme === "dark") return;
+      // A phone, a tablet and a large screen; rules that ask for light and dark do not depend on the size.
+      for (const [width, height] of SIZES) {
+        await page.setViewportSize({ width, height });
+        await still(page);
+        await accessible(page, `${name} at ${width}`);
+        const beyond = await page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth);
+        expect([name, width, beyond <= 1]).toEqual([name, width, true]);
+      }
     });
   }
 }

@@ -22,7 +22,10 @@ export function SmallSlide({
 }) {
   const scene = useScene(slide, number, metadata);
   return (
-    <div className={`hairline shrink-0 border ${slide.hidden ? "opacity-45" : ""} ${className}`} style={{ width }}>
+    <div
+      className={`hairline shrink-0 border ${slide.hidden ? "opacity-45" : ""} ${className}`}
+      style={{ width, maxWidth: "100%" }}
+    >
       {scene ? (
         <SlideView scene={scene} deck={deck} {...(label ? { label } : {})} />
       ) : (

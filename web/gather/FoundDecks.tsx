@@ -41,7 +41,7 @@ export function FoundDecks({
                   key={key}
                   scope="col"
                   aria-sort={column === key ? "ascending" : undefined}
-                  className="px-2 text-left font-normal first:pl-4"
+                  className="px-2 text-left font-normal not-first:max-md:hidden first:pl-4"
                 >
                   <button
                     type="button"
@@ -75,7 +75,7 @@ export function FoundDecks({
                   )}
                 </th>
                 {parts.map((part, nth) => (
-                  <td key={nth} className="max-w-32 truncate px-2">
+                  <td key={nth} className="max-w-32 truncate px-2 max-md:hidden">
                     {part}
                   </td>
                 ))}

@@ -22,7 +22,7 @@ export default function Gather() {
   return (
     <div className="flex h-full max-md:flex-col-reverse">
       <Rail />
-      <main className="flex min-w-0 flex-1 flex-col">
+      <main className="flex min-h-0 min-w-0 flex-1 flex-col">
         <header className="hairline flex flex-wrap items-center gap-3 border-b px-4 py-3">
           <h1 className="mr-auto font-serif text-2xl">Gather decks</h1>
           <p className="quiet text-sm">Several decks become one new deck; none of them is touched.</p>

@@ -49,10 +49,10 @@ export function MergeList({ into, pattern, first, onPattern, children }: Props) 
 
   return (
     <div className="flex h-full flex-col" data-merge>
-      <div className="grid min-h-0 flex-1 grid-cols-[minmax(20rem,5fr)_7fr]">
+      <div className="grid min-h-0 flex-1 grid-cols-[minmax(20rem,5fr)_7fr] max-md:grid-cols-1 max-md:grid-rows-2">
         <FoundDecks merge={merge} pattern={pattern} onPattern={onPattern} />
         <section aria-label="Merge list" className="flex min-h-0 flex-col">
-          <div className="flex items-center justify-between gap-3 px-4 py-2 text-sm">
+          <div className="flex flex-wrap items-center justify-between gap-x-3 px-4 py-2 text-sm">
             <p>
               <strong>{list.length}</strong> {list.length === 1 ? "deck" : "decks"},{" "}
               <strong>{Math.max(0, count)}</strong> slides, in this order
@@ -70,7 +70,7 @@ export function MergeList({ into, pattern, first, onPattern, children }: Props) 
           </div>
           {list.length === 0 && (
             <p className="quiet px-4 py-8 text-center text-sm">
-              Add decks from the left. They stay as they are, whoever owns them.
+              Add decks from the list of those found. They stay as they are, whoever owns them.
             </p>
           )}
           <SortableList

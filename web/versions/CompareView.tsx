@@ -68,9 +68,7 @@ export function CompareView({ comparison, here, there, act }: Props) {
         <figcaption className="quiet text-xs">slide {numbers[where].get(slide.id)}</figcaption>
       </figure>
     ) : (
-      <div className="hairline quiet grid h-[126px] w-[224px] place-items-center border border-dashed text-sm">
-        not there
-      </div>
+      <div className="hairline quiet grid aspect-video place-items-center border border-dashed text-sm">not there</div>
     );
   return (
     <section aria-label="Comparison" className="flex h-full min-h-0 flex-col" data-comparison>
@@ -96,7 +94,7 @@ export function CompareView({ comparison, here, there, act }: Props) {
           );
         })}
       </div>
-      <div className="quiet hairline grid grid-cols-[15rem_15rem_1fr] gap-4 border-b px-5 pb-1 text-sm">
+      <div className="quiet hairline grid grid-cols-[15rem_15rem_1fr] max-lg:grid-cols-2 gap-4 border-b px-5 pb-1 text-sm">
         <span className="truncate">{here.label}</span>
         <span className="truncate">{there.label}</span>
       </div>
@@ -121,10 +119,12 @@ export function CompareView({ comparison, here, there, act }: Props) {
                 className="hairline absolute inset-x-0 border-b px-4 py-2"
                 style={{ transform: `translateY(${start}px)` }}
               >
-                <div className={`grid grid-cols-[15rem_15rem_1fr] items-start gap-4 border-l-4 pl-2 ${tone}`}>
+                <div
+                  className={`grid grid-cols-[15rem_15rem_1fr] max-lg:grid-cols-2 items-start gap-4 border-l-4 pl-2 ${tone}`}
+                >
                   {side(row.here, "here")}
                   {side(row.there, "there")}
-                  <div className="text-sm">
+                  <div className="text-sm max-lg:col-span-2">
                     <h3 className="font-semibold">{nameOf(slide) || "(empty)"}</h3>
                     <p>
                       {label}

@@ -146,7 +146,7 @@ export function TailorView() {
           return (
             <article key={item.key} data-state={item.state} className="hairline border-b py-3">
               <div className={`border-l-4 pl-3 ${tone}`}>
-                <header className="mb-1 flex items-center gap-3">
+                <header className="mb-1 flex items-center gap-x-3 max-lg:flex-wrap">
                   <h3 className="min-w-0 flex-1 truncate">
                     <strong>{label}</strong>: {item.mine ? `slide ${numbers.get(item.mine.id)}, ` : ""}
                     {nameOf(slide) || "(empty)"}{" "}
@@ -162,7 +162,7 @@ export function TailorView() {
                     {act}
                   </label>
                 </header>
-                <div className="flex gap-4">
+                <div className="flex gap-4 max-lg:flex-wrap">
                   {side(item.mine, false)}
                   {side(item.theirs, true)}
                   <div className="min-w-0 flex-1 space-y-2 text-sm">

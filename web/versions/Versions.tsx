@@ -74,8 +74,11 @@ export default function Versions() {
   const compared = view === "at" ? past : apart;
   return (
     <DeckFrame place="Versions" tools={<ArrangeViews />}>
-      <div className="grid h-full grid-cols-[19rem_1fr]">
-        <aside aria-label="States and versions" className="hairline flex min-h-0 flex-col border-r">
+      <div className="grid h-full grid-cols-[19rem_1fr] max-md:grid-cols-1 max-md:grid-rows-[minmax(12rem,2fr)_3fr]">
+        <aside
+          aria-label="States and versions"
+          className="hairline flex min-h-0 flex-col border-r max-md:overflow-auto max-md:border-r-0 max-md:border-b"
+        >
           <div className="space-y-3 px-4 py-3 text-sm">
             <NewVersionForms />
             <label className="flex items-center gap-2">
@@ -160,7 +163,7 @@ export default function Versions() {
               {compared.comparison && compared.there && (
                 <>
                   {view === "at" && (
-                    <div className="hairline flex items-center gap-3 border-b px-4 py-2 text-sm">
+                    <div className="hairline flex flex-wrap items-center gap-x-3 gap-y-1 border-b px-4 py-2 text-sm">
                       <label className="flex items-center gap-2">
                         <span className="sr-only">State to compare with</span>
                         <select
