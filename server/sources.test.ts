@@ -6,6 +6,7 @@ import { bindingsOn, type Slide } from "@unitext/core/model";
 import { sql } from "drizzle-orm";
 import {
   BoundCells,
+  CellsFound,
   DeckBindings,
   DeckState,
   type Job,
@@ -254,6 +255,22 @@ it("a source comes back under its name as it was", async () => {
   const answer = await ask(`/api/sources/${id}/file`);
   expect(answer.headers.get("content-disposition")).toContain("Tide levels.csv");
   expect(await answer.text()).toBe(text);
+});
+
+it("cells that were copied elsewhere are found in one's own workbooks, where only one place has them", async () => {
+  const ask = await server.as("lena");
+  await send(ask, "gauges.csv", FIRST);
+  const rows = [
+    ["Quay", "4,1"],
+    ["Bar", "3,2"],
+  ];
+  const find = async (as: Ask, sought: unknown) =>
+    CellsFound.parse(await (await as("/api/sources/cells", json({ rows: sought, languages: ["de"] }))).json()).found;
+  expect(await find(ask, rows)).toMatchObject({ range: "gauges!A2:B3" });
+  expect(await find(await server.as("mona"), rows)).toBeNull();
+  await send(ask, "copy.csv", FIRST);
+  expect(await find(ask, rows)).toBeNull();
+  expect((await ask("/api/sources/cells", json({ rows: [], languages: ["de"] }))).status).toBe(400);
 });
 
 it("a workbook in a watched folder is a source, and read again when its bytes change", async () => {

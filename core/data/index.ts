@@ -12,6 +12,7 @@ export { chartData, chartTypeFor, headingRows } from "./build";
 export { compareWorkbooks, type WorkbookChanges } from "./differences";
 export { readCsvWorkbook, readTypedRows, writeCsv } from "./csv";
 export { cellText, formatContent, isDateCode } from "./format";
+export { findCells } from "./find";
 export { followAddress, headersOf } from "./headers";
 export { openWorkbook } from "./open";
 export {

@@ -1,4 +1,14 @@
-import { BINDING_MODES, BINDING_USES, Binding, CHART_TYPES, CsvRead, CsvReading, Id, Slide } from "@unitext/core/model";
+import {
+  BINDING_MODES,
+  BINDING_USES,
+  Binding,
+  CHART_TYPES,
+  CsvRead,
+  CsvReading,
+  Id,
+  Language,
+  Slide,
+} from "@unitext/core/model";
 import { z } from "zod";
 
 const Area = z.object({ sheet: z.string(), cells: z.string() });
@@ -77,6 +87,21 @@ export const VersionPreview = z.object({
   following: z.object({ values: z.number().int(), decks: z.number().int() }),
 });
 export type VersionPreview = z.infer<typeof VersionPreview>;
+
+/** Texts of a block of cells, row by row, that are looked for in a person's workbooks. */
+export const CellsSought = z.object({
+  rows: z
+    .array(z.array(z.string().max(10_000)).max(200))
+    .min(1)
+    .max(2000),
+  /** The languages in which numbers may be written. */
+  languages: z.array(Language).min(1).max(10),
+});
+export type CellsSought = z.infer<typeof CellsSought>;
+
+/** Where they are; null where no workbook has them, or more than one place. */
+export const CellsFound = z.object({ found: z.object({ source: Id, range: z.string() }).nullable() });
+export type CellsFound = z.infer<typeof CellsFound>;
 
 /** How a .csv is to be read; null lets it be recognised. */
 export const ReadingAsked = z.object({ csv: CsvReading.nullable() });

@@ -1,7 +1,16 @@
 import { WORKBOOKS, workbookKind, checked, cutText, Failure } from "@unitext/core/model";
 import { listExtensions } from "@unitext/core/formats/catalogue";
 import express, { Router } from "express";
-import { CellsAsked, ReadingAsked, RefreshRequest, SourceAddress, type SourceList, TypedSheet } from "../api";
+import {
+  CellsAsked,
+  type CellsFound,
+  CellsSought,
+  ReadingAsked,
+  RefreshRequest,
+  SourceAddress,
+  type SourceList,
+  TypedSheet,
+} from "../api";
 import { deleteSource, listSources, sourceBytes, sourceOf } from "../store";
 import { fetchAgain, previewWorkbook, receiveAddress, receiveTyped, receiveWorkbook, rereadSource } from "../jobs";
 import { type AppContext, asker, body, bytesOf, type Call, route } from "./context";
@@ -32,6 +41,9 @@ async function receiveSource(context: AppContext, call: Call): Promise<void> {
   const taken = await receiveWorkbook(context, { name, bytes: bytesOf(request), from: "dropped" }, asker(call));
   response.status(taken.known ? 200 : 201).json(taken);
 }
+
+/** The largest workbook that is searched for pasted cells, in bytes, and how many are. */
+const [MOST_SEARCHED, MOST_SOURCES] = [5 * 1024 * 1024, 12];
 
 /** Routes for the workbooks that feed decks. */
 export function sourceRoutes(context: AppContext): Router {
@@ -128,6 +140,28 @@ export function sourceRoutes(context: AppContext): Router {
       call.response.json(
         await work.run("cells", { file: { bytes, name: source.name, csv: source.csv }, asked }, asker(call)),
       );
+    }),
+  );
+
+  routes.post(
+    "/sources/cells",
+    json,
+    route(async (call) => {
+      const sought = body(CellsSought, call.request);
+      const places: { source: string; range: string }[] = [];
+      // The workbooks used last are the likely ones.
+      const newest = (await listSources(db, call.user.id))
+        .filter(({ versions }) => (versions[0]?.size ?? 0) < MOST_SEARCHED)
+        .sort((one, other) => ((one.versions[0]?.at ?? "") < (other.versions[0]?.at ?? "") ? 1 : -1))
+        .slice(0, MOST_SOURCES);
+      for (const { id } of newest) {
+        const source = await sourceOf(db, call.user.id, id);
+        const file = { bytes: await sourceBytes(db, source), name: source.name, csv: source.csv };
+        const range = await work.run("cellsLike", { file, ...sought }, asker(call));
+        if (range !== null) places.push({ source: id, range });
+      }
+      const [found, other] = places;
+      call.response.json({ found: found && !other ? found : null } satisfies CellsFound);
     }),
   );
 

@@ -6,6 +6,7 @@ import {
   bindCells,
   cellText,
   compareWorkbooks,
+  findCells,
   openWorkbook,
   outdatedNumbers,
   refreshDeck,
@@ -17,7 +18,7 @@ import {
 import { type EmbeddedWorkbook, embeddedWorkbooks } from "@unitext/core/formats";
 import { type Deck, Failure, formatCells, type Slide } from "@unitext/core/model";
 import { nanoid } from "nanoid";
-import type { CellsAsked, SheetWindow, TypedNumbers, WorkbookContents } from "../api";
+import type { CellsAsked, CellsSought, SheetWindow, TypedNumbers, WorkbookContents } from "../api";
 import type { NamedFile } from "./namedfile";
 
 /** The bytes of one version of a source. */
@@ -98,6 +99,10 @@ export function sheetCells({ file, asked }: { file: NamedFile; asked: CellsAsked
   }
   return { rows, columns, cells };
 }
+
+/** Returns the range of a workbook that has the texts of a block; null where there is none, or more than one. */
+export const cellsLike = ({ file, rows, languages }: { file: NamedFile } & CellsSought): string | null =>
+  findCells(opened(file), rows, languages) ?? null;
 
 /** Takes cells of a workbook, ready to be put on a slide. */
 export function bindRange({

@@ -33,6 +33,7 @@ const BY_TASK: Record<TaskName, Bounds> = {
   workbook: { ...LONG, seconds: 120 },
   differences: { ...LONG, seconds: 120 },
   cells: { ...LONG, seconds: 120 },
+  cellsLike: { ...LONG, seconds: 20 },
   bind: { ...LONG, seconds: 120 },
   refresh: { ...LONG, seconds: 120 },
   refreshDecks: { ...LONG, seconds: 120 },

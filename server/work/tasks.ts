@@ -24,6 +24,7 @@ import { ChangeRequest, type DocumentText, NewDeck } from "../api";
 import { type Drawn, convertPictures, exportDeck, type ExportWork, readPdf } from "@unitext/node";
 import {
   bindRange,
+  cellsLike,
   compareBindings,
   compareDecks,
   findTyped,
@@ -174,6 +175,8 @@ export const TASKS = {
   differences: workbookChanges,
   /** Returns some cells of a sheet as texts. */
   cells: sheetCells,
+  /** Finds the cells that have given texts. */
+  cellsLike,
   /** Takes cells of a workbook for a slide. */
   bind: bindRange,
   /** Compares the bindings of a deck with their sources, and takes new values. */

@@ -1,7 +1,15 @@
 import { batch, inKind, putElement } from "@unitext/core/edit";
 import { isDocumentName } from "@unitext/core/formats/catalogue";
-import { type Element, type Frame, metadataOf, type Slide, workbookKind } from "@unitext/core/model";
-import { DocumentText, ImportResult } from "@unitext/server/api";
+import {
+  type Element,
+  type Frame,
+  metadataOf,
+  type Slide,
+  type TableElement,
+  textOf,
+  workbookKind,
+} from "@unitext/core/model";
+import { CellsFound, DocumentText, ImportResult } from "@unitext/server/api";
 import { nanoid } from "nanoid";
 import { type ReactNode, useEffect, useRef, useState } from "react";
 import { useNavigate } from "react-router";
@@ -55,7 +63,7 @@ export function useInsert(bed: Bed | undefined) {
   const navigate = useNavigate();
   const [clipped, setClipped] = useState<Clipped>();
   const [content, setContent] = useState<Content>();
-  const [cells, setCells] = useState<{ source: string; range: string }>();
+  const [cells, setCells] = useState<{ source: string; range: string; onUnlinked?: () => void }>();
   const { sources } = useSources();
   const incoming = useIncoming(deck.language);
   const clipboard = useSlideClipboard(setClipped);
@@ -92,9 +100,13 @@ export function useInsert(bed: Bed | undefined) {
     }
     const found = await core.pasted(html, text, metadataOf(deck));
     const { table, words, slides, structured } = found;
-    if (table && bed)
-      add({ ...table, id: nanoid(10), slot: null, frame: { x: 0, y: 0, width: 560, height: 200 } }, "Pasted a table");
-    else if (bed && !structured && words.length) addText(words);
+    if (table && bed) {
+      const paste = () =>
+        add({ ...table, id: nanoid(10), slot: null, frame: { x: 0, y: 0, width: 560, height: 200 } }, "Pasted a table");
+      const known = await whereCellsAre(table);
+      if (known) setCells({ ...known, onUnlinked: paste });
+      else paste();
+    } else if (bed && !structured && words.length) addText(words);
     else if (slides.length)
       setContent({
         title: "Paste text",
@@ -105,6 +117,19 @@ export function useInsert(bed: Bed | undefined) {
             : [asSlides(slides)],
       });
     else session.notify("There is nothing on the clipboard that a slide can show.");
+  }
+
+  /** Returns which cells of a workbook a pasted table has; undefined where no workbook is known to have them. */
+  async function whereCellsAre(table: Pick<TableElement, "rows">) {
+    if (!sources?.length) return undefined;
+    const rows = table.rows.map((row) => row.map((cell) => textOf(cell?.text ?? [])));
+    try {
+      const languages = [...new Set([deck.language, navigator.language])];
+      return (await post("/sources/cells", { rows, languages }, CellsFound)).found ?? undefined;
+    } catch {
+      // Without an answer the cells are a table as any other.
+      return undefined;
+    }
   }
 
   /** Shows the slides that a document makes; its text can become slides here or a newer state of the deck's document. */
@@ -210,6 +235,7 @@ export function useInsert(bed: Bed | undefined) {
           sources={sources}
           range={cells.range}
           slide={bed?.slide.id}
+          onUnlinked={cells.onUnlinked}
           onClose={() => setCells(undefined)}
         />
       )}

@@ -37,6 +37,7 @@ export function PutOnSlide({
   sources,
   range: initial,
   slide,
+  onUnlinked,
   onClose,
 }: {
   source: SourceSummary;
@@ -45,6 +46,8 @@ export function PutOnSlide({
   range?: string | undefined;
   /** The slide that they go on at first; a new one unless given. */
   slide?: string | undefined;
+  /** Puts the cells on the slide without a link, where they came from the clipboard. */
+  onUnlinked?: (() => void) | undefined;
   onClose: () => void;
 }) {
   const { deck, session, selected, select } = useDeck();
@@ -96,6 +99,18 @@ export function PutOnSlide({
           <button type="button" className="btn btn-ghost" onClick={close}>
             Cancel
           </button>
+          {onUnlinked && (
+            <button
+              type="button"
+              className="btn"
+              onClick={() => {
+                onUnlinked();
+                close();
+              }}
+            >
+              Paste without a link
+            </button>
+          )}
           <button type="submit" className="btn btn-primary" disabled={!made}>
             {made?.fresh === false ? `Put on slide ${made.number}` : "Put on a new slide"}
           </button>
