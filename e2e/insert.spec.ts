@@ -77,6 +77,28 @@ test("cells, words and headed text that are pasted become a table, a text and sl
   await kept(page);
 });
 
+test("pasted cells that a workbook is known to have are linked to it, or pasted without a link", async ({ page }) => {
+  // No other test has these numbers.
+  await page.request.post("/api/sources?name=moorings.csv", {
+    headers: { "content-type": "application/octet-stream" },
+    data: Buffer.from("Mooring,Depth\nInner,3.17\nOuter,5.83\n"),
+  });
+  await newFromText(page, OUTLINE);
+  await refine(page, 1);
+  const cells = { "text/plain": "Mooring\tDepth\nInner\t3.17\nOuter\t5.83\n" };
+  const dialog = page.getByRole("dialog", { name: "Put cells of moorings.csv on a slide" });
+  const tables = async () =>
+    (await deckOf(page)).slides[1]?.elements.flatMap((element) =>
+      element.kind === "table" ? [element.binding?.range ?? null] : [],
+    );
+  await paste(page, cells);
+  await dialog.getByRole("button", { name: "Put on slide 2" }).click();
+  await expect.poll(tables).toEqual(["moorings!A1:B3"]);
+  await paste(page, cells);
+  await dialog.getByRole("button", { name: "Paste without a link" }).click();
+  await expect.poll(tables).toEqual(["moorings!A1:B3", null]);
+});
+
 test("on the map, text, pictures and documents become slides after the selected one", async ({ page }) => {
   await newFromText(page, OUTLINE);
   const { id } = await deckOf(page);

@@ -121,7 +121,6 @@ export function useInsert(bed: Bed | undefined) {
 
   /** Returns which cells of a workbook a pasted table has; undefined where no workbook is known to have them. */
   async function whereCellsAre(table: Pick<TableElement, "rows">) {
-    if (!sources?.length) return undefined;
     const rows = table.rows.map((row) => row.map((cell) => textOf(cell?.text ?? [])));
     try {
       const languages = [...new Set([deck.language, navigator.language])];

@@ -55,7 +55,7 @@ export function PutOnSlide({
   const [sourceId, setSourceId] = useState(first.id);
   const source = sources.find(({ id }) => id === sourceId) ?? first;
   const choice = useCellChoice(source, initial);
-  const [way, setWay] = useState<Way>("fitting");
+  const [way, setWay] = useState<Way>(onUnlinked ? "table" : "fitting");
   const [use, setUse] = useState<BindingUse>("value");
   const [format, setFormat] = useState("");
   const [mode, setMode] = useState<BindingMode>("latest");
