@@ -14,13 +14,29 @@ const browser = await chromium.launch({
   args: ["--no-sandbox", "--disable-gpu", "--disable-background-networking", "--disable-quic"],
 });
 
+/** Waits until every slide in view is drawn, and nothing says that it is still coming. */
+const drawn = (page) =>
+  page.waitForFunction(
+    () =>
+      !/(Opening the deck|Comparing|Taking the cells|One moment) …/.test(
+        document.body.innerText,
+      ) &&
+      [...document.querySelectorAll(".bg-base-200")].every(
+        (box) => box.childElementCount > 0 || box.textContent !== "" || getComputedStyle(box).aspectRatio === "auto",
+      ),
+    undefined,
+    { timeout: 60_000 },
+  );
+
 /** Opens a place, prepares it, and takes its picture. */
 async function shot(name, path, act = async () => {}, scheme = "light") {
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 }, colorScheme: scheme });
   await page.goto(address + path);
   await page.waitForTimeout(1500);
+  await drawn(page);
   await act(page);
   await page.waitForTimeout(700);
+  await drawn(page);
   await page.screenshot({ path: join(root, "docs/screenshots", `${name}.png`) });
   await page.close();
 }
