@@ -186,6 +186,32 @@ describe("an archive of everything", () => {
     expect(taken.result?.remarks).toEqual([expect.stringMatching(/^decks\/Tides\.json could not be read: /)]);
   });
 
+  it("never stores what cannot be read: a damaged workbook, a forged name, a design that is none", async () => {
+    const ask = await server.as("wary");
+    const parts = unzipSync(await archived(await everything("forger")));
+    const contents = JSON.parse(strFromU8(parts["contents.json"] ?? new Uint8Array()));
+    const [levels] = contents.workbooks;
+    const forged = {
+      ...contents,
+      decks: [],
+      designs: [{ name: 7 }],
+      workbooks: [
+        { ...levels, name: "broken.xlsx", versions: levels.versions.slice(0, 1) },
+        { ...levels, name: "../levels.csv" },
+        { ...levels, versions: [{ ...levels.versions[0], sha256: "0".repeat(64) }] },
+      ],
+    };
+    const taken = await restored(ask, zipSync({ ...parts, "contents.json": strToU8(JSON.stringify(forged)) }));
+    expect(taken.result?.remarks).toEqual([
+      expect.stringMatching(/^workbooks\/1\/levels\.csv could not be read: /),
+      "“../levels.csv” is no name of a workbook; it is left out.",
+      "A saved design could not be read; it is left out.",
+    ]);
+    const { sources } = SourceList.parse(await (await ask("/api/sources")).json());
+    expect(sources.map(({ name }) => name)).toEqual(["levels.csv"]);
+    expect(sources[0]?.versions[0]?.version).toBe(levels.versions[0].sha256);
+  });
+
   it("has nothing of what others shared", async () => {
     const ask = await server.as("lonely");
     expect(Object.keys(unzipSync(await archived(ask)))).toEqual(["contents.json"]);

@@ -1,11 +1,20 @@
-import { CsvReading, Failure, Language, secondsOf, Theme } from "@unitext/core/model";
+import { createHash } from "node:crypto";
+import {
+  CsvReading,
+  Failure,
+  Language,
+  readStored,
+  SCHEMA_VERSION,
+  secondsOf,
+  Theme,
+  workbookKind,
+} from "@unitext/core/model";
 import { nanoid } from "nanoid";
 import { z } from "zod";
 import { type JobResult, StoredTargetSchema, TermSchema, termOf } from "../api";
 import {
   createDeck,
   createFolder,
-  type Database,
   freeTitle,
   languagePairs,
   listDecks,
@@ -45,6 +54,8 @@ const Pair = z.object({ from: Language, to: Language, file: z.string() });
 const Contents = z.object({
   format: z.literal("unitext-archive"),
   version: z.literal(1),
+  /** The version of the model in which designs are written; decks say theirs. */
+  schema: z.number().int().min(1),
   folders: z.array(z.string().min(1).max(200)).max(10_000),
   decks: z
     .array(
@@ -69,7 +80,7 @@ const Contents = z.object({
       versions: z.array(z.object({ file: z.string(), sha256: z.string(), from: z.string() })),
     }),
   ),
-  designs: z.array(Theme),
+  designs: z.array(z.unknown()).max(1000),
   terms: z.array(Pair.omit({ file: true }).extend({ terms: z.array(TermSchema) })),
   memory: z.array(Pair),
 });
@@ -97,6 +108,7 @@ export async function runArchive({ db, owner, progress, signal, work, fonts }: A
   const contents: Contents = {
     format: "unitext-archive",
     version: 1,
+    schema: SCHEMA_VERSION,
     folders: [...folders.values()],
     decks: [],
     workbooks: [],
@@ -228,15 +240,21 @@ async function restoreDecks(
   return made;
 }
 
-/** Puts the workbooks of an archive back. One whose name is here with other contents stays as it is here. */
+/**
+ * Puts the workbooks of an archive back. Each version is read before it is stored: what cannot be read never becomes
+ * one. A workbook whose name is here with other contents stays as it is here.
+ */
 async function restoreWorkbooks(
-  db: Database,
-  owner: string,
+  { db, owner, work, signal }: ArchiveWork,
   { workbooks }: Contents,
   files: ReadonlyMap<string, Uint8Array>,
   remarks: string[],
 ): Promise<void> {
   for (const { name, csv, typed, versions } of workbooks) {
+    if (!workbookKind(name) || /[/\\\p{Cc}]/u.test(name)) {
+      remarks.push(`“${name}” is no name of a workbook; it is left out.`);
+      continue;
+    }
     const known = await sourceNamed(db, owner, name);
     if (known) {
       if (known.newest !== versions.at(-1)?.sha256)
@@ -244,10 +262,17 @@ async function restoreWorkbooks(
       continue;
     }
     let id: string | undefined;
-    for (const { file, sha256, from } of versions) {
+    for (const { file, from } of versions) {
       const bytes = files.get(file);
-      if (bytes) ({ id } = await storeSource(db, owner, { name, bytes, sha256, from }));
-      else remarks.push(`${file} is not in the archive; this version of “${name}” is missing.`);
+      try {
+        if (!bytes) throw new Failure("not-found", file, "The archive does not have this file.");
+        await work.run("workbook", { bytes, name, csv }, { owner, signal });
+        const sha256 = createHash("sha256").update(bytes).digest("hex");
+        ({ id } = await storeSource(db, owner, { name, bytes, sha256, from }));
+      } catch (error) {
+        if (!(error instanceof Failure)) throw error;
+        remarks.push(`${file} could not be read: ${error.message}`);
+      }
     }
     if (id && csv) await recordReading(db, id, csv);
     if (id && typed) await recordTyped(db, id);
@@ -273,10 +298,18 @@ export async function runRestore(
       "This is no archive of Unitext: it does not say what is in it. Unpack it and bring in its files.",
     );
   const remarks: string[] = [];
-  await restoreWorkbooks(db, owner, contents.data, files, remarks);
+  await restoreWorkbooks(context, contents.data, files, remarks);
   const decks = await restoreDecks(context, contents.data, files, remarks);
   const saved = new Set((await storedThemes(db, owner)).map(({ theme }) => theme.name));
-  for (const theme of contents.data.designs) if (!saved.has(theme.name)) await storeTheme(db, owner, theme);
+  for (const design of contents.data.designs) {
+    try {
+      const theme = readStored(Theme, design, contents.data.schema, "a design of the archive");
+      if (!saved.has(theme.name)) await storeTheme(db, owner, theme);
+    } catch (error) {
+      if (!(error instanceof Failure)) throw error;
+      remarks.push("A saved design could not be read; it is left out.");
+    }
+  }
   for (const { from, to, terms } of contents.data.terms) {
     const here = await storedTerms(db, owner, from, to);
     const words = new Set(here.map(({ source }) => source.toLowerCase()));
