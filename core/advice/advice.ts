@@ -6,6 +6,8 @@ import { CHECKS, type CheckName } from "./checks";
 /** What a check found on a slide. */
 export interface Advice extends Finding {
   check: CheckName;
+  /** What the check is called, so that a page that shows it need not load the checks. */
+  label: string;
   slide: string;
 }
 
@@ -31,9 +33,10 @@ export function adviceOn(
     const scene = layoutSlide(slide, { metadata, number, fonts });
     const checked = { slide, number, scene, deck, fonts, newId };
     const names = Object.keys(CHECKS) as CheckName[];
-    const found = names.flatMap((check) =>
-      CHECKS[check].find(checked).map((finding): Advice => ({ ...finding, check, slide: id })),
-    );
+    const found = names.flatMap((check) => {
+      const { label, find } = CHECKS[check];
+      return find(checked).map((finding): Advice => ({ ...finding, check, label, slide: id }));
+    });
     const covered = new Set(found.flatMap(({ check }) => COVERED[check] ?? []));
     return found.filter(({ check }) => !covered.has(check));
   });

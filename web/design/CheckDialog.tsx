@@ -1,4 +1,4 @@
-import { type Advice, CHECKS } from "@unitext/core/advice";
+import type { Advice } from "@unitext/core/advice";
 import { nameOf, type Slide } from "@unitext/core/model";
 import { useNavigate } from "react-router";
 import { useDeck } from "../deck/DeckContext";
@@ -31,10 +31,10 @@ function SlideAdvice({
           </button>
         </p>
         <ul className="mt-1 text-sm">
-          {advice.map(({ check, message, element, remedy }) => (
+          {advice.map(({ check, label, message, element, remedy }) => (
             <li key={`${check}/${element ?? ""}/${message}`} className="flex items-baseline gap-3 py-0.5">
               <span className="min-w-0 flex-1">
-                <span className="font-semibold">{CHECKS[check].label}.</span> {message}
+                <span className="font-semibold">{label}.</span> {message}
               </span>
               {remedy && canEdit && (
                 <button

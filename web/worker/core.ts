@@ -6,10 +6,12 @@ import {
   generate,
   loadGrammar,
   metadataFrom,
+  reconcile,
   type GeneratedSlide,
   type Point,
   type Review,
   review,
+  slideChanges,
   takeReview,
 } from "@unitext/core/generate";
 import {
@@ -26,11 +28,12 @@ import {
   type Deck,
   DEFAULT_RULE,
   type DeckMetadata,
+  metadataOf,
   nameOf,
   type Slide,
   must,
 } from "@unitext/core/model";
-import type { Change } from "@unitext/core/edit";
+import type { Change, SingleChange } from "@unitext/core/edit";
 import { type Advice, adviceOn, fitOf, legibleVeil, type PagePixels, type SlideFit } from "@unitext/core/advice";
 import { nanoid } from "nanoid";
 import { type Lines, type Problem, readText, type Reason } from "@unitext/core/text";
@@ -130,6 +133,17 @@ async function made({ text, rule, metadata }: Cutting, prefix: string): Promise<
   return found;
 }
 
+/** What a typed deck becomes by its text, and how its slides lie along it. */
+export interface Followed {
+  /** The change that makes the deck say what the text says; undefined where it does already. */
+  change: Change | undefined;
+  /** For each slide of the text its id in the deck, its lines, and why it has its arrangement. */
+  ids: string[];
+  lines: Lines[];
+  reasons: (Reason | undefined)[];
+  problems: Problem[];
+}
+
 export interface TakenReview {
   change: Change | undefined;
   /** For each generated slide its id in the deck; null where it is left out. */
@@ -194,9 +208,17 @@ export const core = {
     await load(facesNeeded(shown, deck));
     return withFaces(() => adviceOn(deck, slides, { fonts, newId: () => nanoid(10) }));
   },
-  /** Cuts a text into slides by the deck's rule; new slides get ids from `prefix`. */
-  async read(text: string, metadata: DeckMetadata, prefix: string): Promise<Generated> {
-    return made({ text, rule: metadata.manuscript?.rule ?? DEFAULT_RULE, metadata }, prefix);
+  /** Returns what a typed deck becomes by a text, cut by the deck's rule; new slides get ids from `prefix`. */
+  async follow(deck: Deck, text: string, prefix: string): Promise<Followed> {
+    const metadata = metadataOf(deck);
+    const found = await made({ text, rule: metadata.manuscript?.rule ?? DEFAULT_RULE, metadata }, prefix);
+    const wanted = { ...found.metadata, assets: deck.assets };
+    return {
+      ...reconcile(deck, wanted, found.made, { typed: true }),
+      lines: found.made.map(({ lines }) => lines),
+      reasons: found.made.map(({ reason }) => reason),
+      problems: found.problems,
+    };
   },
   /** Compares what a text made before and makes now with the deck, slide by slide. */
   async review(deck: Deck, base: Cutting, next: Cutting): Promise<Review & { problems: Problem[] }> {
@@ -239,9 +261,10 @@ export const core = {
     );
   },
   /** Returns a slide that the user changed as the text makes it; null when the text makes none. */
-  async asMade(deck: Deck, cutting: Cutting, id: string): Promise<Slide | null> {
+  async asMade(deck: Deck, cutting: Cutting, id: string): Promise<{ slide: Slide; changes: SingleChange[] } | null> {
     const { made: list } = await made(cutting, "b");
-    return review(deck, list, list).items.find(({ mine }) => mine?.id === id)?.base ?? null;
+    const item = review(deck, list, list).items.find(({ mine }) => mine?.id === id);
+    return item?.mine && item.base ? { slide: item.base, changes: slideChanges(item.mine, item.base) } : null;
   },
   /** Compares two decks, or two states of one, slide by slide. */
   async compare(here: Deck, there: Deck): Promise<Comparison> {

@@ -1,6 +1,5 @@
 import { Dialog } from "../ui/Dialog";
 import { batch } from "@unitext/core/edit";
-import { slideChanges } from "@unitext/core/generate";
 import type { Slide } from "@unitext/core/model";
 import { useEffect, useMemo, useState } from "react";
 import { useDeck } from "../deck/DeckContext";
@@ -32,14 +31,14 @@ export function HandDialog({ id, cutting, onClose }: { id: string; cutting: Cutt
   const mine = deck.slides.find((slide) => slide.id === id);
   // biome-ignore lint/correctness/useExhaustiveDependencies: the dialog opens once, on the slide that it was opened for.
   useEffect(() => {
-    void core.asMade(deck, cutting, id).then(setMade);
+    void core.asMade(deck, cutting, id).then((found) => setMade(found?.slide ?? null));
   }, []);
   // One object as long as it is the same slide, so that it is laid out once.
   const drawn = useMemo(() => (made ? { ...made, id: `${id}-made` } : undefined), [made, id]);
   if (!mine) return null;
   const number = deck.slides.indexOf(mine) + 1;
-  const restore = () => {
-    const changes = made ? slideChanges(mine, made) : [];
+  const restore = async () => {
+    const changes = (await core.asMade(session.snapshot().deck, cutting, id))?.changes ?? [];
     if (changes.length) session.apply(batch(changes), { words: `Slide ${number} now says what its text says` });
   };
   return (
@@ -57,7 +56,7 @@ export function HandDialog({ id, cutting, onClose }: { id: string; cutting: Cutt
             className="btn btn-primary btn-sm"
             disabled={!made}
             onClick={() => {
-              restore();
+              void restore();
               close();
             }}
           >

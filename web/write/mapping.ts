@@ -1,7 +1,6 @@
-import type { reconcile } from "@unitext/core/generate";
 import { must, type Slide } from "@unitext/core/model";
 import type { Lines, Problem, Reason } from "@unitext/core/text";
-import type { core } from "../worker";
+import type { core, Followed } from "../worker";
 
 /** How the slides of the deck lie along the text: the id, lines and reason of each generated slide. */
 export interface Mapping {
@@ -38,15 +37,6 @@ export function mappingOf({ ids, lines, reasons, problems, hand }: Awaited<Retur
 }
 
 /** Returns the lines of the slides of a typed deck, after its text was read. */
-export function mappingOfTyped(
-  { made, problems }: Awaited<ReturnType<typeof core.read>>,
-  { ids }: Pick<ReturnType<typeof reconcile>, "ids">,
-): Mapping {
-  return {
-    ids,
-    lines: made.map(({ lines }) => lines),
-    reasons: made.map(({ reason }) => reason),
-    problems,
-    hand: new Set(),
-  };
+export function mappingOfTyped({ ids, lines, reasons, problems }: Followed): Mapping {
+  return { ids, lines, reasons, problems, hand: new Set() };
 }

@@ -1,10 +1,12 @@
-import { reconcile } from "@unitext/core/generate";
 import { type BreakRule, type Deck, DEFAULT_RULE, type DeckMetadata, type Slide } from "@unitext/core/model";
 import { nanoid } from "nanoid";
 import { startTransition, useCallback, useRef, useState } from "react";
 import { useDeck } from "../deck/DeckContext";
-import { core, type Cutting } from "../worker";
+import { core, type Cutting, type Followed } from "../worker";
 import { type Mapping, mappingOf, mappingOfTyped, remembered } from "./mapping";
+
+/** How often a text is compared again because the deck changed meanwhile. */
+const MOST_TRIES = 4;
 
 /** Runs of the generator on the text of the open deck; each updates the deck, or only the lines of its slides. */
 export function useGeneration() {
@@ -37,14 +39,18 @@ export function useGeneration() {
   /** Updates a typed deck to its text. */
   const follow = useCallback(
     async (now: string) => {
-      const result = await core.read(now, latest.current.metadata, nanoid(8));
-      const current = session.snapshot().deck;
-      const { change, ids } = reconcile(current, { ...result.metadata, assets: current.assets }, result.made, {
-        typed: true,
-      });
-      if (canEdit && (change || session.snapshot().text !== now))
-        session.apply(change ?? { kind: "batch", changes: [] }, { text: now, quiet: true });
-      map(mappingOfTyped(result, { ids }), { deck: session.snapshot().deck, text: now });
+      let result: Followed;
+      let from: Deck;
+      // A change that arrives meanwhile is part of what the text is compared with.
+      let tries = 0;
+      do {
+        from = session.snapshot().deck;
+        result = await core.follow(from, now, nanoid(8));
+        tries += 1;
+      } while (session.snapshot().deck !== from && tries < MOST_TRIES);
+      if (canEdit && (result.change || session.snapshot().text !== now))
+        session.apply(result.change ?? { kind: "batch", changes: [] }, { text: now, quiet: true });
+      map(mappingOfTyped(result), { deck: session.snapshot().deck, text: now });
     },
     [session, canEdit, map],
   );
@@ -66,11 +72,11 @@ export function useGeneration() {
   /** Finds the lines of each slide in a text, unless they are known or the text is no longer `current`. */
   const locate = useCallback(
     async (text: string, current: () => boolean) => {
-      const { deck: now, metadata: own } = latest.current;
+      const { deck: now } = latest.current;
       if (mapped.current?.deck === now && mapped.current.text === text) return;
       if (!now.manuscript) {
-        const result = await core.read(text, own, "x");
-        if (current()) map(mappingOfTyped(result, reconcile(now, own, result.made)), { deck: now, text });
+        const result = await core.follow(now, text, "x");
+        if (current()) map(mappingOfTyped(result), { deck: now, text });
         return;
       }
       const result = await core.take(now, cutting(text), cutting(text), new Map(), true);
