@@ -139,7 +139,7 @@ describe("an archive of everything", () => {
     expect(await storedTargets(server.db, translated.id)).toMatchObject([{ target: ["Springtide"] }]);
     const { sources } = SourceList.parse(await (await heir("/api/sources")).json());
     expect(sources.map(({ name, versions }) => [name, versions.length])).toEqual([["levels.csv", 2]]);
-    // The newest version here is the newest there.
+    // Both people have the same newest version.
     const given = await sourceNamed(server.db, "keeper", "levels.csv");
     expect((await sourceNamed(server.db, "heir", "levels.csv"))?.newest).toBe(given?.newest);
     expect((await storedThemes(server.db, "heir")).map(({ theme }) => theme.name)).toEqual(["Boat shed"]);

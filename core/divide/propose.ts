@@ -53,7 +53,7 @@ function unitsOf(slides: readonly Slide[], rate: number): Unit[] {
 }
 
 const idsOf = (units: readonly Unit[]) => units.flatMap(({ slides }) => slides.map(({ id }) => id));
-/** A name of joined sections that is longer than this says less than a number. */
+/** The longest name made of sections, in characters; a longer one is replaced by a number. */
 const LONGEST_NAME = 60;
 
 /** Returns the sections that a group touches, in order. */

@@ -180,7 +180,7 @@ async function restoreDecks(
   const folders = new Map((await listFolders(db, owner)).map(({ id, name }) => [name, id]));
   for (const name of contents.folders) if (!folders.has(name)) folders.set(name, await createFolder(db, owner, name));
   const titles = new Set((await listDecks(db, owner)).map(({ title }) => title));
-  // Decks that name each other, as a translation its original, keep to those of the archive.
+  // References between decks, such as from a translation to its original, point to the new copies.
   const ids = new Map<string, string>();
   const read: { entry: Contents["decks"][number]; made: Awaited<ReturnType<typeof readPart>> }[] = [];
   const readPart = (file: string, bytes: Uint8Array) =>

@@ -149,7 +149,7 @@ export function sourceRoutes(context: AppContext): Router {
     route(async (call) => {
       const sought = body(CellsSought, call.request);
       const places: { source: string; range: string }[] = [];
-      // The workbooks used last are the likely ones.
+      // Only the workbooks that changed last are searched.
       const newest = (await listSources(db, call.user.id))
         .filter(({ versions }) => (versions[0]?.size ?? 0) < MOST_SEARCHED)
         .sort((one, other) => ((one.versions[0]?.at ?? "") < (other.versions[0]?.at ?? "") ? 1 : -1))

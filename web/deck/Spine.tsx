@@ -123,7 +123,7 @@ export function Spine({
   spent?: ReadonlyMap<string, number>;
 }) {
   const { deck: now, metadata, level, session, advice, selected, select } = useDeck();
-  // A change is shown first where it is made, then here.
+  // The place where a change is made is drawn first; the spine follows.
   const deck = useDeferredValue(now);
   const measureOf = useMeasures(deck, metadata);
   const outdated = useOutOfDate(deck);

@@ -11,7 +11,7 @@ const load = (id: string) => get(`/decks/${id}`, DeckState);
 /** Asks for a deck that the next page shows, while that page is being made. */
 export function loadAhead(id: string): void {
   const state = load(id);
-  // Whoever opens the deck is told.
+  // An error reaches whoever asks for the state.
   state.catch(() => undefined);
   opening.set(id, state);
   setTimeout(() => opening.delete(id), KEPT);

@@ -28,7 +28,7 @@ interface Props {
   table: RowActs;
 }
 
-/** Whether nothing in a row differs; lists that are read again have new objects. */
+/** Whether two rows show the same. A list that is read again has new objects, so their fields are compared. */
 function isSame(one: Props, other: Props): boolean {
   return (
     one.chosen === other.chosen &&

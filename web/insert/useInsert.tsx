@@ -126,7 +126,7 @@ export function useInsert(bed: Bed | undefined) {
       const languages = [...new Set([deck.language, navigator.language])];
       return (await post("/sources/cells", { rows, languages }, CellsFound)).found ?? undefined;
     } catch {
-      // Without an answer the cells are a table as any other.
+      // If the search fails, the cells are pasted as a plain table.
       return undefined;
     }
   }

@@ -83,7 +83,7 @@ function Refreshed({ job, result }: { job: Job; result: JobResult }) {
   );
 }
 
-/** What was taken from an archive; its decks are on the Desk, so only what is not as it was is listed. */
+/** The result of taking an archive. Its decks are on the Desk, so only what differs from the archive is listed. */
 function Restored({ result: { sentence, remarks } }: { result: JobResult }) {
   return (
     <div className="mt-1 text-sm" data-outcome>

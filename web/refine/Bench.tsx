@@ -91,7 +91,7 @@ export function Bench({ slide, number }: { slide: Slide; number: number }) {
   const add = (element: Omit<Element, "id">, words: string) =>
     acts.add(inKind({ ...element, id: nanoid(10) } as Element, deck.theme), words);
   const menu = chosen.length ? elementMenu(acts, open) : slideMenu(deck.page, add, () => chooser.current?.click());
-  /** A right click beside all elements is about the slide. */
+  /** Clears the selection at a right click outside every element: the menu is then about the slide. */
   const chooseUnder = (event: MouseEvent<HTMLElement>) => {
     if (!target && !cropped && !(event.target as HTMLElement).closest("[data-frame], .moveable-control-box"))
       choose([]);

@@ -83,7 +83,7 @@ describe("plain text", () => {
     expect(plain(text)).toEqual(expected);
   });
 
-  // The same text a hundred times as long may take a hundred times as long, and not ten thousand times.
+  // The time grows with the length of the text; a reader that took the square of it would not end in time.
   it("with thousands of underlined headings is read part by part", () => {
     const text = Array.from({ length: 20_000 }, (_, nth) => `Part ${nth}\n-----\n\nIt is read.\n`).join("\n");
     expect(readDocument(strToU8(text), "txt").blocks).toHaveLength(40_000);

@@ -50,7 +50,7 @@ function blocksOf(html: string, text: string): Block[] {
   const plain = readPlain(text).blocks;
   if (!MARKED.test(text)) return plain;
   const marked = [...readText(text).blocks];
-  // An outline by numbers or bullets is slides, where Markdown would make one list of it.
+  // An outline by numbers or bullets becomes slides; Markdown would read it as one list.
   return hasHeadings(plain) && !hasHeadings(marked) ? plain : marked;
 }
 
