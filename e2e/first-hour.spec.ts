@@ -56,10 +56,13 @@ test("a first hour: outline, photographs, cells, a diagram, a look, an order, a 
   await expect.poll(() => kinds(1)).toContain("picture");
   await page.getByRole("button", { name: "Next", exact: true }).click();
   await page.waitForURL(new RegExp(`refine/${slides[2]?.id}$`));
+  // The address changes before the slide does; what is pasted goes on the slide that is shown.
+  await expect(page.getByRole("group", { name: "Slide 3", exact: true })).toBeVisible();
   await paste({ "text/plain": "Place\tMetres\nNorth\t2.4\nSouth\t3.1\n" });
   await expect.poll(() => kinds(2)).toContain("table");
   await page.getByRole("button", { name: "Next", exact: true }).click();
   await page.waitForURL(new RegExp(`refine/${slides[3]?.id}$`));
+  await expect(page.getByRole("group", { name: "Slide 4", exact: true })).toBeVisible();
   await page.getByTitle("Puts diagram on the slide").click();
   await expect.poll(() => kinds(3)).toContain("diagram");
   await kept(page);

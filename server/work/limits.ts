@@ -33,7 +33,7 @@ const BY_TASK: Record<TaskName, Bounds> = {
   workbook: { ...LONG, seconds: 120 },
   differences: { ...LONG, seconds: 120 },
   cells: { ...LONG, seconds: 120 },
-  cellsLike: { ...LONG, seconds: 20 },
+  cellsLike: { ...QUICK, seconds: 10 },
   bind: { ...LONG, seconds: 120 },
   refresh: { ...LONG, seconds: 120 },
   refreshDecks: { ...LONG, seconds: 120 },

@@ -50,6 +50,9 @@ interface Content {
 const isField = (target: EventTarget | null) =>
   target instanceof HTMLElement && target.closest("input, textarea, select, [contenteditable=true]") !== null;
 
+/** How long a paste waits for the search of workbooks, in milliseconds. */
+const LONGEST_SEARCH = 2500;
+
 /** The largest size of a pasted text, in characters. */
 const LONGEST = 1_000_000;
 
@@ -119,14 +122,16 @@ export function useInsert(bed: Bed | undefined) {
     else session.notify("There is nothing on the clipboard that a slide can show.");
   }
 
-  /** Returns which cells of a workbook a pasted table has; undefined where no workbook is known to have them. */
+  /** Returns which cells of a workbook a pasted table has; undefined where none is found in time. */
   async function whereCellsAre(table: Pick<TableElement, "rows">) {
     const rows = table.rows.map((row) => row.map((cell) => textOf(cell?.text ?? [])));
     try {
       const languages = [...new Set([deck.language, navigator.language])];
-      return (await post("/sources/cells", { rows, languages }, CellsFound)).found ?? undefined;
+      const found = post("/sources/cells", { rows, languages }, CellsFound);
+      const late = new Promise<undefined>((resolve) => setTimeout(resolve, LONGEST_SEARCH));
+      return (await Promise.race([found, late]))?.found ?? undefined;
     } catch {
-      // If the search fails, the cells are pasted as a plain table.
+      // If the search fails or takes too long, the cells are pasted as a plain table.
       return undefined;
     }
   }
