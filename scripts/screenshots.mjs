@@ -18,7 +18,7 @@ const browser = await chromium.launch({
 const drawn = (page) =>
   page.waitForFunction(
     () =>
-      !/(Opening the deck|Comparing|Taking the cells|One moment) …/.test(document.body.innerText) &&
+      !/(Opening the deck|Comparing|Taking the cells|One moment) …/.test(document.body.textContent ?? "") &&
       [...document.querySelectorAll(".bg-base-200")].every(
         (box) => box.childElementCount > 0 || box.textContent !== "" || getComputedStyle(box).aspectRatio === "auto",
       ),
