@@ -14,7 +14,7 @@ export interface ExportWork {
   sheets?: Sheets;
   /** Whether pages say where linked values come from. */
   sourceNotes?: boolean;
-  /** How a web page plays by itself. */
+  /** Turns the slides of a web page automatically. */
   byItself?: ByItself;
 }
 

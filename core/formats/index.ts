@@ -41,7 +41,7 @@ export interface WriteContext {
   sheets?: Sheets;
   /** Whether a PDF, a web page or a handout says where linked values come from. */
   sourceNotes?: boolean;
-  /** How a web page plays by itself; unless it is given, only slides with a delay of their own turn. */
+  /** Turns the slides of a web page automatically. Without it, only slides with their own delay turn. */
   byItself?: ByItself;
   /** Draws an SVG as a PNG of a width in pixels; formats with pictures of slides need it. */
   png?: (svg: string, width: number) => Uint8Array;

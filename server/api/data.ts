@@ -99,7 +99,7 @@ export const CellsSought = z.object({
 });
 export type CellsSought = z.infer<typeof CellsSought>;
 
-/** Where they are; null where no workbook has them, or more than one place. */
+/** The only place with these cells; null when there is none or more than one. */
 export const CellsFound = z.object({ found: z.object({ source: Id, range: z.string() }).nullable() });
 export type CellsFound = z.infer<typeof CellsFound>;
 

@@ -253,7 +253,7 @@ export const JobResult = z.object({
 });
 export type JobResult = z.infer<typeof JobResult>;
 
-/** What jobs do. */
+/** The kinds of jobs. */
 export const JOB_KINDS = ["read", "split", "merge", "write", "refresh", "archive", "restore"] as const;
 
 /** A job: its progress and its result. */

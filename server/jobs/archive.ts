@@ -45,7 +45,7 @@ import { Cancelled, type DivideWork } from "./divide";
 import { FileNames } from "./names";
 import type { Written } from "./write";
 
-/** The part of an archive that says what the others are. */
+/** The name of the archive's table of contents. */
 const CONTENTS = "contents.json";
 
 const Pair = z.object({ from: Language, to: Language, file: z.string() });
@@ -94,7 +94,7 @@ interface ArchiveWork extends DivideWork {
 
 const many = (count: number, one: string, more = `${one}s`) => `${count} ${count === 1 ? one : more}`;
 
-/** Says what an archive holds, in one sentence. */
+/** Counts the contents of an archive, as part of a sentence. */
 function held({ decks, folders, workbooks, designs }: Pick<Contents, "decks" | "folders" | "workbooks" | "designs">) {
   return `${many(decks.length, "deck")}, ${many(folders.length, "folder")}, ${many(workbooks.length, "workbook")} and ${many(designs.length, "saved design")}`;
 }

@@ -184,12 +184,12 @@ export class Jobs {
     return this.order({ owner, deck: null, kind: "refresh", name }, request);
   }
 
-  /** Accepts to write everything that a person owns into one archive. */
+  /** Starts a job that writes everything the owner has into one archive. Throws a Failure `too-many`. */
   async archive(owner: string): Promise<string> {
     return this.order({ owner, deck: null, kind: "archive", name: "Archive of everything" }, {});
   }
 
-  /** Accepts an archive, to be added to what its person has. */
+  /** Starts a job that adds the contents of an archive to what the owner has. Throws a Failure `too-many`. */
   async restore(owner: string, name: string, bytes: Uint8Array): Promise<string> {
     await this.permitMore(owner);
     const id = nanoid(12);

@@ -20,7 +20,7 @@ function sheetsAsked(value: unknown): Sheets {
   return found;
 }
 
-/** Returns how a web page is to play by itself: `auto` gives the seconds of a slide, `loop` that it begins again. */
+/** Reads the automatic turning of a web page from a query: `auto` is the seconds of a slide, `loop` starts again. */
 function byItself({ auto, loop }: Record<string, unknown>): ByItself | undefined {
   if (auto === undefined) return undefined;
   const seconds = Number(auto);

@@ -1,14 +1,14 @@
 import { DeckState } from "@unitext/server/api";
 import { get } from "../api/client";
 
-/** Decks that are about to be opened, with their states on the way. */
+/** Requests for decks that are about to be opened, by deck id. */
 const opening = new Map<string, Promise<DeckState>>();
-/** How long a state that nobody takes is kept, in milliseconds. */
+/** How long an unused request is kept, in milliseconds. */
 const KEPT = 5000;
 
 const load = (id: string) => get(`/decks/${id}`, DeckState);
 
-/** Asks for a deck that the next page shows, while that page is being made. */
+/** Requests a deck before the page that shows it is rendered. */
 export function loadAhead(id: string): void {
   const state = load(id);
   // An error reaches whoever asks for the state.

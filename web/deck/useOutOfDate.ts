@@ -4,7 +4,7 @@ import { useMemo } from "react";
 import useSWR from "swr";
 import { get } from "../api/client";
 
-/** What each slide links, found once for a slide: a deck has many, and a change touches few of them. */
+/** Keys of the bindings on each slide, cached because a change touches few of a deck's slides. */
 const linksOf = new WeakMap<Slide, readonly string[]>();
 function linksOn(slide: Slide): readonly string[] {
   const known = linksOf.get(slide);

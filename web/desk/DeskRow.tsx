@@ -12,7 +12,7 @@ import type { DeskActs } from "./useDeskActs";
 
 const when = new Intl.DateTimeFormat(undefined, { dateStyle: "medium", timeStyle: "short" });
 
-/** What a row asks of its table. */
+/** Callbacks of a row, the same objects at each render. */
 export interface RowActs {
   acts(): DeskActs;
   /** Selects a deck or takes it out of the selection; `extend` does so with all from the last one chosen. */
@@ -39,7 +39,7 @@ function isSame(one: Props, other: Props): boolean {
   );
 }
 
-/** A deck on the Desk: its first slide, name and numbers, and what can be done with it. A document dropped on it is compared with its own. */
+/** A row of the Desk: the first slide of a deck, its name, figures and actions. A document dropped on it opens the comparison with the deck's own. */
 export const DeskRow = memo(function DeskRow({ row, folders, chosen, table }: Props) {
   const navigate = useNavigate();
   const [over, setOver] = useState(false);

@@ -17,7 +17,7 @@ export function usePlay(slide: Slide): {
   play: (what: Played | undefined) => void;
 } {
   const [press, setPress] = useState<number>();
-  /** Counts the transitions played, so that one can be played again at once; 0 while none is. */
+  /** Counts how often the transition was played; 0 while it is not. A new number starts its time again. */
   const [turn, setTurn] = useState(0);
   const { transition } = slide;
   // biome-ignore lint/correctness/useExhaustiveDependencies: playing stops when another slide is shown.

@@ -21,7 +21,7 @@ import type { MenuActs } from "../ui/Menu";
 import { NEW_FIGURES } from "./newfigures";
 import type { Acts } from "./selection";
 
-/** What pressing Enter does with one element, in the words of a menu; undefined where it does nothing more. */
+/** Menu labels for opening an element, by its kind. Kinds without a label cannot be opened. */
 const OPENED: Partial<Record<Element["kind"], string>> = {
   text: "Write in it",
   shape: "Write in it",
@@ -31,7 +31,7 @@ const OPENED: Partial<Record<Element["kind"], string>> = {
   diagram: "Go to its words",
 };
 
-/** Returns what a right click on selected elements offers. */
+/** Returns the context menu of the selected elements. */
 export function elementMenu(acts: Acts, open: (element: Element) => void): MenuActs {
   const { elements } = acts;
   const [only, second] = elements;
@@ -52,7 +52,7 @@ export function elementMenu(acts: Acts, open: (element: Element) => void): MenuA
   ];
 }
 
-/** Returns what a right click beside the elements offers: new elements, and the acts on the slide. */
+/** Returns the context menu of the slide: adding elements, and acts on the slide itself. */
 export function slideMenu(
   page: { width: number; height: number },
   add: (element: Omit<Element, "id">, words: string) => void,

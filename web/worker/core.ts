@@ -133,7 +133,7 @@ async function made({ text, rule, metadata }: Cutting, prefix: string): Promise<
   return found;
 }
 
-/** What a typed deck becomes by its text, and how its slides lie along it. */
+/** The change that a text makes to a typed deck, and the lines of each slide. */
 export interface Followed {
   /** The change that makes the deck say what the text says; undefined where it does already. */
   change: Change | undefined;

@@ -5,7 +5,7 @@ import { useDeck } from "../deck/DeckContext";
 import { core, type Cutting, type Followed } from "../worker";
 import { type Mapping, mappingOf, mappingOfTyped, remembered } from "./mapping";
 
-/** How often a text is compared again because the deck changed meanwhile. */
+/** How many times a text is compared when the deck changes meanwhile. */
 const MOST_TRIES = 4;
 
 /** Runs of the generator on the text of the open deck; each updates the deck, or only the lines of its slides. */
@@ -14,7 +14,7 @@ export function useGeneration() {
   const [mapping, setMapping] = useState<Mapping>(() => remembered(deck.slides));
   const latest = useRef({ deck, metadata });
   latest.current = { deck, metadata };
-  /** The deck and text that the mapping belongs to. */
+  /** The deck and text for which the mapping was made. */
   const mapped = useRef<{ deck: Deck; text: string }>(undefined);
   const map = useCallback((next: Mapping, of: { deck: Deck; text: string }) => {
     mapped.current = of;

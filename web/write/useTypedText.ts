@@ -6,7 +6,7 @@ import type { useGeneration } from "./useGeneration";
 /** Decks with more slides than this wait for a pause in typing, of so many milliseconds. */
 const [MANY, PAUSE] = [300, 350];
 
-/** Takes what is typed into the deck; until it is taken, it is kept as a draft. */
+/** Applies typed text to the deck. Until it is applied, it is stored as a draft. */
 export function useTypedText({ cutting, follow, rerun }: ReturnType<typeof useGeneration>) {
   const { deck, session } = useDeck();
   const typed = useRef<string>(undefined);

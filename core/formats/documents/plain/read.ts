@@ -166,7 +166,7 @@ function numbered(lines: readonly (Line | null)[]): Block[] {
   return gather.blocks;
 }
 
-/** Whether a line numbered “3.”, not “3.1”. */
+/** Whether a line has a number of one level: “3.”, not “3.1”. */
 const isNumbered = ({ marker, path }: Line) => marker === "number" && path === 1;
 
 /**

@@ -29,11 +29,11 @@ export interface HtmlOptions {
   picture: (sha256: string) => Uint8Array | undefined;
   /** Whether slides say where their linked values come from. */
   sourceNotes?: boolean;
-  /** How the page plays by itself, for a screen in a hall. */
+  /** Turns the slides automatically, for a screen that people walk past. */
   byItself?: ByItself;
 }
 
-/** How slides turn by themselves: the seconds of a slide without a delay of its own, and whether the deck begins again. */
+/** Automatic turning: the seconds that slides without their own delay stay, and whether the deck starts again at the end. */
 export interface ByItself {
   seconds: number;
   loop: boolean;
