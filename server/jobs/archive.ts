@@ -41,7 +41,7 @@ import {
   writeDocument,
 } from "../store";
 import type { Work } from "../work";
-import { Cancelled, type DivideWork } from "./divide";
+import { Cancelled, type DivideWork, many } from "./divide";
 import { FileNames } from "./names";
 import type { Written } from "./write";
 
@@ -91,8 +91,6 @@ interface ArchiveWork extends DivideWork {
   work: Work;
   fonts: string;
 }
-
-const many = (count: number, one: string, more = `${one}s`) => `${count} ${count === 1 ? one : more}`;
 
 /** Counts the contents of an archive, as part of a sentence. */
 function held({ decks, folders, workbooks, designs }: Pick<Contents, "decks" | "folders" | "workbooks" | "designs">) {

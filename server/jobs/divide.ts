@@ -57,7 +57,8 @@ function entriesOf(
   };
 }
 
-const many = (count: number, one: string, more: string) => `${count} ${count === 1 ? one : more}`;
+/** Returns a number with its noun: “1 deck”, “3 decks”. */
+export const many = (count: number, one: string, more = `${one}s`) => `${count} ${count === 1 ? one : more}`;
 /** Describes what became of the written decks in a sentence. */
 export function entriesTotal(
   decks: number,
