@@ -2,7 +2,7 @@ import { execFileSync } from "node:child_process";
 import { mkdtempSync, rmSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
-import { browser } from "./browser";
+import { BROWSER, inBrowser } from "./browser";
 import { edit, longText, pdf, pptx, type Row } from "./core";
 import { convert, largeFile } from "./convert";
 import { data, largeOds, largeXlsx } from "./data";
@@ -12,58 +12,32 @@ import { grow } from "./growth";
 import { store } from "./store";
 import { translation } from "./translate";
 
+/** The benchmarks by name. `npm run bench -- typing store` runs these two alone. */
+const BENCHES: Record<string, () => Row[] | Promise<Row[]>> = {
+  longText,
+  documents,
+  pptx,
+  pdf,
+  convert,
+  edit,
+  divide,
+  data,
+  translation,
+  grow,
+  peaks,
+  store: async () => (DATABASE ? store(DATABASE) : []),
+};
+const DATABASE = process.env.UNITEXT_BENCH_DATABASE;
+if (!process.argv.includes("--no-browser"))
+  for (const name of Object.keys(BROWSER)) BENCHES[name] = () => inBrowser(name as keyof typeof BROWSER);
+
+const chosen = process.argv.slice(2).filter((argument) => !argument.startsWith("--"));
+const unknown = chosen.find((name) => !(name in BENCHES));
+if (unknown) throw new Error(`There is no benchmark “${unknown}”, only ${Object.keys(BENCHES).join(", ")}.`);
+
 const rows: Row[] = [];
-for (const group of [longText, documents, pptx, pdf, convert, edit, divide, data, translation, grow])
-  rows.push(...(await group()));
-const peak = Number(
-  execFileSync(process.execPath, [join(process.cwd(), "dist/bench/memory.js")], { encoding: "utf8" }),
-);
-rows.push({ name: "peak memory of the 1,600-slide run", ratio: peak, target: 400, holds: peak < 400, unit: "MB" });
-const folder = mkdtempSync(join(tmpdir(), "unitext-bench-"));
-const file = join(folder, "long.docx");
-writeFileSync(file, await longDocument());
-const read = Number(
-  execFileSync(process.execPath, [join(process.cwd(), "dist/bench/memory.js"), file], { encoding: "utf8" }),
-);
-rows.push({
-  name: "peak memory of the .docx of 160 pages, read to laid out",
-  ratio: read,
-  target: 500,
-  holds: read < 500,
-  unit: "MB",
-});
-const large = join(folder, "large.pptx");
-writeFileSync(large, largeFile());
-const held = Number(
-  execFileSync(process.execPath, [join(process.cwd(), "dist/bench/memory.js"), large], { encoding: "utf8" }),
-);
-rows.push({
-  name: "peak memory of reading a .pptx of 300 MB of pictures",
-  ratio: held,
-  target: 700,
-  holds: held < 700,
-  unit: "MB",
-});
-for (const [name, bytes] of [
-  ["large.xlsx", largeXlsx()],
-  ["large.ods", largeOds()],
-] as const) {
-  const workbook = join(folder, name);
-  writeFileSync(workbook, bytes);
-  const peakOf = Number(
-    execFileSync(process.execPath, [join(process.cwd(), "dist/bench/memory.js"), workbook], { encoding: "utf8" }),
-  );
-  rows.push({
-    name: `peak memory of reading ${name} of 100,000 rows and 20 columns whole`,
-    ratio: peakOf,
-    target: 500,
-    holds: peakOf < 500,
-    unit: "MB",
-  });
-}
-rmSync(folder, { recursive: true, force: true });
-if (process.env.UNITEXT_BENCH_DATABASE) rows.push(...(await store(process.env.UNITEXT_BENCH_DATABASE)));
-if (!process.argv.includes("--no-browser")) rows.push(...(await browser()));
+for (const [name, run] of Object.entries(BENCHES))
+  if (!chosen.length || chosen.includes(name)) rows.push(...(await run()));
 
 if (process.argv.includes("--json")) process.stdout.write(`${JSON.stringify(rows, null, 1)}\n`);
 else
@@ -71,3 +45,30 @@ else
     process.stdout.write(
       `${holds ? "holds " : "misses"}  ${String(ratio).padStart(9)} ${unit.padEnd(4)} target ${String(target).padStart(5)}  ${name}\n`,
     );
+
+/** Peak memory of whole programs, in megabytes. */
+async function peaks(): Promise<Row[]> {
+  const folder = mkdtempSync(join(tmpdir(), "unitext-bench-"));
+  const program = join(process.cwd(), "dist/bench/memory.js");
+  const peak = (name: string, target: number, file?: readonly [string, Uint8Array]): Row => {
+    const path = file && join(folder, file[0]);
+    if (path) writeFileSync(path, file[1]);
+    const ratio = Number(execFileSync(process.execPath, [program, ...(path ? [path] : [])], { encoding: "utf8" }));
+    return { name, ratio, target, holds: ratio < target, unit: "MB" };
+  };
+  try {
+    return [
+      peak("peak memory of the 1,600-slide run", 400),
+      peak("peak memory of the .docx of 160 pages, read to laid out", 500, ["long.docx", await longDocument()]),
+      peak("peak memory of reading a .pptx of 300 MB of pictures", 700, ["large.pptx", largeFile()]),
+      ...(
+        [
+          ["large.xlsx", largeXlsx()],
+          ["large.ods", largeOds()],
+        ] as const
+      ).map((file) => peak(`peak memory of reading ${file[0]} of 100,000 rows and 20 columns whole`, 500, file)),
+    ];
+  } finally {
+    rmSync(folder, { recursive: true, force: true });
+  }
+}

@@ -10,6 +10,7 @@ export { breakLines, type LineRange, visualOrder } from "./linebreaking";
 export { bidiLevels, isRightToLeft } from "./paragraph";
 export { roleAppearance, type RoleProperties, roleProperties } from "./roleproperties";
 export { type LinkPlace, linkPlaces } from "./links";
+export { moveInScene } from "./movescene";
 export { type MediaPlace, mediaPlaces } from "./media";
 export * from "./scene";
 export { scaledNodes, type Sheet, type SheetItem, SHEETS, type Sheets, sheetsOf } from "./sheet";

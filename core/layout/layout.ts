@@ -14,7 +14,7 @@ import {
   type Slide,
   themeOf,
 } from "@unitext/core/model";
-import type { Scene, SceneBox, SceneNode } from "./scene";
+import type { PositionedNodes, Scene, SceneBox, SceneNode } from "./scene";
 import { contentArea, loosePlace, mirroredOnPage, pageScale, type SlotPlace, slotPlaces } from "./slots";
 import { NOTE_MARK, type TextContext } from "./textstyle";
 import { type Group, onSurface, withSlideTheme, type SlideContext } from "./context";
@@ -211,13 +211,17 @@ export function layoutSlide(given: Slide, plain: SlideContext): Scene {
   } = backgroundNodes(slide, context, themeOf(given, plain.metadata), setting);
   const nodes: SceneNode[] = [...back];
   const boxes: SceneBox[] = [];
+  const positioned: Record<string, PositionedNodes> = {};
   let used = 0;
   let room = 0;
   for (const group of all) {
     const laid = layOn(group, slide, context, setting);
+    const from = nodes.length;
     if (plated) nodes.push(...plates(laid.nodes, metadata.theme.colours.paper, pageScale(metadata.page)));
     nodes.push(...laid.nodes);
     boxes.push(...laid.boxes);
+    for (const { id, frame, rotation = 0 } of group.elements)
+      if (frame) positioned[id] = { frame, rotation, from, to: nodes.length };
     if (isTitle(group)) continue;
     used += laid.used * group.place.frame.width;
     room += group.place.frame.height * group.place.frame.width;
@@ -240,6 +244,7 @@ export function layoutSlide(given: Slide, plain: SlideContext): Scene {
     ...(reveals.length ? { reveals } : {}),
     nodes,
     boxes,
+    ...(Object.keys(positioned).length ? { positioned } : {}),
     overflow: Math.max(0, foot.overflow, ...boxes.map((box) => box.overflow)),
     fullness: room ? used / room : 0,
     language: metadata.language,

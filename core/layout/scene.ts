@@ -101,6 +101,14 @@ export function leavesOf(nodes: readonly SceneNode[]): Exclude<SceneNode, { kind
   return nodes.flatMap((node) => (node.kind === "group" ? leavesOf(node.nodes) : [node]));
 }
 
+/** An element's own frame, and its nodes in the scene: those from index `from` to before `to`. */
+export interface PositionedNodes {
+  frame: Frame;
+  rotation: number;
+  from: number;
+  to: number;
+}
+
 /** A slide laid out, from which every drawing is made. Lengths in points. */
 export interface Scene {
   slide: string;
@@ -110,6 +118,8 @@ export interface Scene {
   reveals?: Reveal[];
   nodes: SceneNode[];
   boxes: SceneBox[];
+  /** The elements with a frame of their own, by id. */
+  positioned?: Record<string, PositionedNodes>;
   /** The largest overflow of any box, in points; 0 when everything fits. */
   overflow: number;
   /** The share of the text area that is filled; above 1 when it overflows. */

@@ -3,7 +3,7 @@ import type { LeafDirective } from "mdast-util-directive";
 import { frontMatterText } from "./front";
 import type { Block, FrontMatter, SlideMark, Steps } from "./manuscript";
 import { backgroundWord, sizeWord } from "./deck";
-import { blocksOf, container, contentNodes, FootnoteList, inlineNodes, markdownOf } from "./write";
+import { blocksOf, container, contentNodes, FootnoteList, inlineNodes, lineCount, markdownOf } from "./write";
 
 const stepsWord = (steps: Steps) => (steps === "main" ? steps : "");
 
@@ -159,12 +159,6 @@ export function manuscriptText(front: FrontMatter, blocks: Iterable<Block>): { t
   const writer = new ManuscriptWriter(front);
   const placed = [...writer.place(blocks)];
   return { text: writer.text, blocks: placed };
-}
-
-function lineCount(text: string): number {
-  let lines = 1;
-  for (let at = text.indexOf("\n"); at >= 0; at = text.indexOf("\n", at + 1)) lines += 1;
-  return lines;
 }
 
 function withLines(block: Block, from: number, to: number, written: string): Block {

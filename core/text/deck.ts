@@ -19,9 +19,9 @@ import {
 import type { RootContent } from "mdast";
 import type { LeafDirective } from "mdast-util-directive";
 import { frontMatterText } from "./front";
-import type { Content, FrontMatter } from "./manuscript";
+import type { Content, FrontMatter, Lines } from "./manuscript";
 import { flowOf, isKeyFigure, mainSlot, partsOf, recognise, titleDepth } from "./recognise";
-import { blocksOf, container, contentNodes, FootnoteList, inlineNodes, markdownOf, normalText } from "./write";
+import { blocksOf, container, lineCount, contentNodes, FootnoteList, lineNodes, markdownOf, normalText } from "./write";
 
 function frontMatter(deck: Deck, opens: boolean): string {
   const { title, author, event, date } = deck.properties;
@@ -104,7 +104,7 @@ function titleNodes(slide: Slide, text: RichText, notes: FootnoteList): RootCont
   const heading: RootContent = {
     type: "heading",
     depth: titleDepth(slide) as 1 | 2,
-    children: inlineNodes(
+    children: lineNodes(
       runs.map((item) => ({ ...item, text: item.text.replace(/\n/g, " ") })),
       notes,
     ),
@@ -192,20 +192,52 @@ export function slideText(slide: Slide, marks: Marks, notes: FootnoteList): stri
   return markdownOf([...written, ...notes.take()]);
 }
 
+/** Texts of slides without footnotes, whose numbers go through the deck, by slide and marks. */
+const written = new WeakMap<Slide, Map<string, string>>();
+
+/** Returns one slide in the text form, kept for as long as the slide is. */
+function keptText(slide: Slide, marks: Marks, notes: FootnoteList): string {
+  const key = JSON.stringify(marks);
+  const known = written.get(slide)?.get(key);
+  if (known !== undefined) return known;
+  const before = notes.count;
+  const text = slideText(slide, marks, notes);
+  if (notes.count === before) written.set(slide, (written.get(slide) ?? new Map()).set(key, text));
+  return text;
+}
+
+/** A deck in its text form, and the lines of each slide in it, in running order. */
+export interface DeckText {
+  text: string;
+  lines: Lines[];
+}
+
 /**
  * Returns the deck in its text form (docs/text-format.md). With `ids`, each slide carries its id, so that reading the
  * text gives the same slides again; without, the text is as a person would type it.
  */
-export function deckText(deck: Deck, { ids }: { ids: boolean }): string {
+export const deckText = (deck: Deck, options: { ids: boolean }): string => writeDeck(deck, options).text;
+
+/** Returns the deck in its text form, as `deckText` does, with the lines of each slide. */
+export function writeDeck(deck: Deck, { ids }: { ids: boolean }): DeckText {
   const depth = levels(deck.slides);
   const first = deck.slides[0];
   const opens = first !== undefined && partsOf(first, true).depth === 1;
   const linked = ids ? new Set(deck.slides.map((slide) => slide.id)) : linkedSlides(deck);
   const notes = new FootnoteList();
   const slides = deck.slides.map((slide, index) =>
-    slideText(slide, { id: linked.has(slide.id), first: index === 0, level: depth.get(slide.id) ?? 0 }, notes),
+    keptText(slide, { id: linked.has(slide.id), first: index === 0, level: depth.get(slide.id) ?? 0 }, notes),
   );
-  return `${frontMatter(deck, opens)}\n${slides.join("\n\n---\n\n")}${slides.length ? "\n" : ""}`;
+  const front = `${frontMatter(deck, opens)}\n`;
+  const lines: Lines[] = [];
+  let from = lineCount(front);
+  for (const text of slides) {
+    const to = from + lineCount(text) - 1;
+    lines.push({ from, to });
+    // A blank line, the break and another blank line are between two slides.
+    from = to + 4;
+  }
+  return { text: `${front}${slides.join("\n\n---\n\n")}${slides.length ? "\n" : ""}`, lines };
 }
 
 /** Returns the slides that a link leads to: the text must carry their ids. */

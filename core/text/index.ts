@@ -6,7 +6,7 @@ export { ManuscriptWriter, manuscriptText } from "./blocks";
 export { normalisedBlock } from "./normalised";
 export { htmlBlocks } from "./html";
 export { trimmed } from "./inline";
-export { deckText, slideText } from "./deck";
+export { type DeckText, deckText, slideText, writeDeck } from "./deck";
 export {
   flowOf,
   flowSlot,

@@ -1,5 +1,13 @@
 import { generateDeck } from "@unitext/core/generate";
-import { DEFAULT_RULE, type Element, levels, mapElementTexts, paragraphText, type Slide } from "@unitext/core/model";
+import {
+  DEFAULT_RULE,
+  type Element,
+  levels,
+  mapElementTexts,
+  must,
+  paragraphText,
+  type Slide,
+} from "@unitext/core/model";
 import { deckArbitrary, idSource, richText } from "@unitext/core/testing";
 import fc from "fast-check";
 import {
@@ -11,6 +19,7 @@ import {
   markdownOf,
   normalText,
   readText,
+  writeDeck,
 } from "./index";
 
 /** What the text form keeps of a slide, without the ids of its elements. */
@@ -34,6 +43,59 @@ describe("the text form", () => {
         expect(read).toEqual(text);
       }),
       { numRuns: 150 },
+    );
+  });
+
+  it("says which lines of the text each slide is on, as reading the text finds them", () => {
+    fc.assert(
+      fc.property(deckArbitrary(), (deck) => {
+        const { text, lines } = writeDeck(deck, { ids: true });
+        const { made } = generateDeck(readText(text), DEFAULT_RULE, { newId: idSource("r") });
+        expect(lines).toHaveLength(made.length);
+        for (const [nth, { lines: found }] of made.entries()) {
+          expect(found.from).toBeGreaterThanOrEqual(must(lines[nth]).from);
+          expect(found.to).toBeLessThanOrEqual(must(lines[nth]).to);
+        }
+      }),
+      { numRuns: 60 },
+    );
+  });
+
+  it("escapes what Markdown would read otherwise, next to plain words and marks alike", () => {
+    const pieces = [
+      "word",
+      "www.shore.org",
+      "W",
+      ".",
+      ":",
+      "1",
+      ")",
+      "-",
+      "http:",
+      "//",
+      "a@b.c",
+      "*",
+      "_",
+      "[",
+      "(",
+      " ",
+      "é",
+    ];
+    const runOf = fc.record(
+      { text: fc.array(fc.constantFrom(...pieces), { minLength: 1, maxLength: 5 }).map((parts) => parts.join("")) },
+      { requiredKeys: ["text"] },
+    );
+    fc.assert(
+      fc.property(fc.array(fc.tuple(runOf, fc.boolean()), { minLength: 1, maxLength: 4 }), (parts) => {
+        const runs = parts.map(([{ text }, strong]) => ({ text, ...(strong ? { marks: ["strong" as const] } : {}) }));
+        const given = normalText([{ kind: "plain", level: 0, runs }]);
+        fc.pre(given.length > 0);
+        const read = [...readText(`${markdownOf(blocksOf(given, new FootnoteList()))}\n`).blocks];
+        expect(read.flatMap((block) => (block.kind === "text" ? block.text : [])).map(paragraphText)).toEqual(
+          given.map(paragraphText),
+        );
+      }),
+      { numRuns: 400 },
     );
   });
 

@@ -26,11 +26,18 @@ import { type Options, toMarkdown } from "mdast-util-to-markdown";
 import { trimmed } from "./inline";
 import type { Content } from "./manuscript";
 
-/** Colons inside a line are only colons, so only those that would start a directive block are escaped. */
+/**
+ * Colons inside a line are only colons, so only those that would start a directive block are escaped. An address may
+ * begin at “www.” whatever follows.
+ */
 const directives = {
   ...directiveToMarkdown({ preferUnquoted: true }),
-  unsafe: [{ atBreak: true, character: ":", after: ":" }],
+  unsafe: [
+    { atBreak: true, character: ":", after: ":" },
+    { before: "[Ww]", character: ".", after: "\\S", inConstruct: "phrasing" },
+  ],
 };
+
 const OPTIONS: Options = {
   bullet: "-",
   emphasis: "*",
@@ -47,13 +54,19 @@ export function markdownOf(children: RootContent[]): string {
   return toMarkdown(root, OPTIONS).trimEnd();
 }
 
+export function lineCount(text: string): number {
+  let lines = 1;
+  for (let at = text.indexOf("\n"); at >= 0; at = text.indexOf("\n", at + 1)) lines += 1;
+  return lines;
+}
+
 /** The footnotes of a text being written, numbered in order. */
 export class FootnoteList {
-  private written = 0;
+  private added = 0;
   private waiting: FootnoteDefinition[] = [];
 
   add(runs: Footnote): string {
-    const identifier = String(++this.written);
+    const identifier = String(++this.added);
     this.waiting.push({
       type: "footnoteDefinition",
       identifier,
@@ -61,6 +74,11 @@ export class FootnoteList {
       children: [{ type: "paragraph", children: inlineNodes(trimmed(joinRuns(runs)), this) }],
     });
     return identifier;
+  }
+
+  /** How many footnotes have been added. */
+  get count(): number {
+    return this.added;
   }
 
   /** Returns the definitions added since the last call. */
@@ -76,6 +94,37 @@ interface Inline {
 }
 
 const isUnlinked = (item: Run | undefined) => !item?.link && !item?.footnote && !item?.binding;
+
+/**
+ * A line that Markdown reads as it is: it begins with a letter and has no character that can be read otherwise. A full
+ * stop or colon is followed by a space or ends it, so that there is no address.
+ */
+const PLAIN_LINE = /^\p{L}(?:[\p{L}\p{M}\p{N} ,;()?%/'"‘’“”„«»–—…-]|[.:](?= |$))*$/u;
+const SIGNS: Record<string, string> = { strong: "**", emphasis: "*" };
+
+/**
+ * Returns runs as the line that Markdown writes for them, where nothing has to be escaped, which is nearly everywhere
+ * and far faster than to look for it: plain words, with whole words in bold or italic. Otherwise undefined.
+ */
+function plainLine(runs: readonly Run[]): string | undefined {
+  let [line, text, closed] = ["", "", false];
+  for (const { text: words, marks = [], ...others } of runs) {
+    if (others.link !== undefined || others.footnote || others.binding || marks.length > 1) return undefined;
+    const sign = marks[0] === undefined ? "" : SIGNS[marks[0]];
+    if (sign === undefined || (closed && !/^[ ,.;:)?]/.test(words))) return undefined;
+    if (sign && (!/^[\p{L}\p{N}](?:.*[\p{L}\p{N}])?$/u.test(words) || (text && !text.endsWith(" ")))) return undefined;
+    line += sign + words + sign;
+    text += words;
+    closed = sign !== "";
+  }
+  return PLAIN_LINE.test(text) && !text.endsWith(" ") ? line : undefined;
+}
+
+/** Returns the runs of a whole line as inline Markdown. */
+export function lineNodes(runs: readonly Run[], notes: FootnoteList): PhrasingContent[] {
+  const line = plainLine(runs);
+  return line === undefined ? inlineNodes(runs, notes) : [{ type: "html", value: line }];
+}
 
 /** Returns runs as inline Markdown. Neighbours with the same link or mark are wrapped once. */
 export function inlineNodes(runs: readonly Run[], notes: FootnoteList, place: Inline = {}): PhrasingContent[] {
@@ -205,7 +254,7 @@ function listBlocks(text: readonly Paragraph[], notes: FootnoteList): BlockConte
     items.length = Math.min(items.length, paragraph.kind === "plain" ? paragraph.level : paragraph.level + 1);
     const holder = paragraph.level === 0 ? blocks : must(items[paragraph.level - 1]).children;
     if (paragraph.kind === "plain") {
-      holder.push({ type: "paragraph", children: inlineNodes(paragraph.runs, notes) });
+      holder.push({ type: "paragraph", children: lineNodes(paragraph.runs, notes) });
       items.length = paragraph.level;
       continue;
     }
@@ -214,7 +263,7 @@ function listBlocks(text: readonly Paragraph[], notes: FootnoteList): BlockConte
     const item: ListItem = {
       type: "listItem",
       spread: false,
-      children: paragraph.runs.length ? [{ type: "paragraph", children: inlineNodes(paragraph.runs, notes) }] : [],
+      children: paragraph.runs.length ? [{ type: "paragraph", children: lineNodes(paragraph.runs, notes) }] : [],
     };
     if (
       last?.type === "list" &&

@@ -93,7 +93,7 @@ function Revealed({ by, children }: { by: ReturnType<Showing>; children: React.R
   );
 }
 
-function Node(props: { node: SceneNode; deck: string; showing: Showing | undefined }) {
+const Node = memo(function Node(props: { node: SceneNode; deck: string; showing: Showing | undefined }) {
   const { node, showing } = props;
   const by = "element" in node ? showing?.(node.element) : undefined;
   return by ? (
@@ -103,7 +103,7 @@ function Node(props: { node: SceneNode; deck: string; showing: Showing | undefin
   ) : (
     <Drawn {...props} />
   );
-}
+});
 
 function Drawn({ node, deck, showing }: { node: SceneNode; deck: string; showing: Showing | undefined }) {
   if (node.kind === "rect")

@@ -11,7 +11,7 @@ import { WithContextMenu } from "../ui/Menu";
 import { Appearance } from "./Appearance";
 import { Comments } from "./Comments";
 import { movedCrop, NO_CROP, zoomedCrop } from "./crop";
-import { framesOf, type RotatedFrame } from "./frames";
+import { framesOf } from "./frames";
 import { NEW_FIGURES } from "./newfigures";
 import { Notes } from "./Notes";
 import { usePlay } from "./play";
@@ -27,13 +27,10 @@ export function Bench({ slide, number }: { slide: Slide; number: number }) {
   const { deck, metadata, session, canEdit } = useDeck();
   const [chosen, setChosen] = useState<readonly string[]>([]);
   const [cropping, setCropping] = useState<string>();
-  const [draft, setDraft] = useState<ReadonlyMap<string, RotatedFrame>>(new Map());
   const stage = useRef<HTMLDivElement>(null);
   const chooser = useRef<HTMLInputElement>(null);
   const { target, setTarget, write } = useTextTarget(slide);
-  // While elements are moved, the slide is drawn with their new frames.
-  const drawn = useMemo(() => withFrames(slide, draft), [slide, draft]);
-  const scene = useScene(drawn, number, metadata);
+  const scene = useScene(slide, number, metadata);
   const frames = useMemo(() => framesOf(slide, scene), [slide, scene]);
   const { press, transition, play } = usePlay(slide);
   const choose = (ids: readonly string[]) => {
@@ -46,11 +43,10 @@ export function Bench({ slide, number }: { slide: Slide; number: number }) {
     frames: () => [...frames.values()],
     onPut: (id) => choose([id]),
   });
-  // biome-ignore lint/correctness/useExhaustiveDependencies: what is selected and drafted is checked when the slide changes, not at every selection.
+  // biome-ignore lint/correctness/useExhaustiveDependencies: what is selected is checked when the slide changes, not at every selection.
   useEffect(() => {
     const known = new Set(slide.elements.map(({ id }) => id));
     if (chosen.some((id) => !known.has(id))) setChosen(chosen.filter((id) => known.has(id)));
-    setDraft(new Map());
   }, [slide]);
   const cropped = slide.elements.find(
     (element): element is PictureElement => element.id === cropping && element.kind === "picture",
@@ -136,7 +132,6 @@ export function Bench({ slide, number }: { slide: Slide; number: number }) {
               number={number}
               scene={scene}
               frames={frames}
-              draft={draft}
               acts={acts}
               chosen={chosen}
               cropped={cropped}
@@ -147,7 +142,6 @@ export function Bench({ slide, number }: { slide: Slide; number: number }) {
               onChoose={choose}
               onPick={pick}
               onOpen={open}
-              onDraft={setDraft}
               slotActs={{
                 onText: (slot) => setTarget({ slot }),
                 onPicture: () => chooser.current?.click(),
@@ -203,14 +197,4 @@ export function Bench({ slide, number }: { slide: Slide; number: number }) {
       </aside>
     </div>
   );
-}
-
-/** Returns the slide with other frames for some of its elements. */
-function withFrames(slide: Slide, frames: ReadonlyMap<string, RotatedFrame>): Slide {
-  if (!frames.size) return slide;
-  const elements = slide.elements.map((element): Element => {
-    const next = frames.get(element.id);
-    return next ? { ...element, frame: next, rotation: next.rotation ?? 0 } : element;
-  });
-  return { ...slide, elements };
 }

@@ -1,7 +1,7 @@
 import { slotPlaces } from "@unitext/core/layout";
 import { type Element, type Frame, isEmptyText, type Slide } from "@unitext/core/model";
 import { ImagePlus } from "lucide-react";
-import type { CSSProperties } from "react";
+import { type CSSProperties, memo, type RefObject, useLayoutEffect, useRef } from "react";
 import { useDeck } from "../deck/DeckContext";
 import type { RotatedFrame } from "./frames";
 import { nameOfElement, slotName } from "./names";
@@ -37,23 +37,51 @@ interface ButtonsProps {
 }
 
 /** A button over each element of the slide, to select and open it by pointer and keyboard. */
-export function FrameButtons({ slide, frames, ...props }: ButtonsProps) {
+export function FrameButtons({ slide, frames, scale, chosen, onPick, onOpen }: ButtonsProps) {
+  const { canEdit } = useDeck();
+  // The buttons get the same object at each drawing, so that only those of moved elements are drawn again.
+  const acts = useRef({ onPick, onOpen });
+  useLayoutEffect(() => {
+    acts.current = { onPick, onOpen };
+  });
   return slide.elements.map((element) => {
     const frame = frames.get(element.id);
-    return frame && <FrameButton key={element.id} element={element} frame={frame} {...props} />;
+    const on = chosen.includes(element.id);
+    return (
+      frame && (
+        <FrameButton
+          key={element.id}
+          element={element}
+          frame={frame}
+          scale={scale}
+          on={on}
+          among={on && chosen.length > 1}
+          canEdit={canEdit}
+          acts={acts}
+        />
+      )
+    );
   });
 }
 
-function FrameButton({
+const FrameButton = memo(function FrameButton({
   element,
   frame,
   scale,
-  chosen,
-  onPick,
-  onOpen,
-}: Omit<ButtonsProps, "slide" | "frames"> & { element: Element; frame: Frame }) {
-  const { canEdit } = useDeck();
-  const on = chosen.includes(element.id);
+  on,
+  among,
+  canEdit,
+  acts,
+}: {
+  element: Element;
+  frame: Frame;
+  scale: number;
+  /** Selected, and among several selected ones. */
+  on: boolean;
+  among: boolean;
+  canEdit: boolean;
+  acts: RefObject<Pick<ButtonsProps, "onPick" | "onOpen">>;
+}) {
   const name = nameOfElement(element);
   return (
     // The frame is as large as the element; its click target is never smaller than a fingertip.
@@ -63,28 +91,28 @@ function FrameButton({
         aria-pressed={on}
         aria-label={name}
         title={canEdit ? "Press to select; press Enter, or twice, to open it" : name}
-        className={`pointer-events-auto absolute ${on ? "cursor-move" : "cursor-pointer hover:outline-2 hover:outline-dashed hover:outline-secondary"} ${on && (chosen.length > 1 || !canEdit) ? "outline-2 outline-secondary" : ""}`}
+        className={`pointer-events-auto absolute ${on ? "cursor-move" : "cursor-pointer hover:outline-2 hover:outline-dashed hover:outline-secondary"} ${among || (on && !canEdit) ? "outline-2 outline-secondary" : ""}`}
         style={clickTarget(frame.width * scale, frame.height * scale)}
         onPointerDown={(event) => {
           // The handles may take the press before the browser moves the focus; the keys are for what was pressed.
           event.currentTarget.focus({ preventScroll: true });
-          if (!on) onPick(element.id, event.shiftKey);
+          if (!on) acts.current.onPick(element.id, event.shiftKey);
         }}
         onClick={(event) => {
-          if (on && event.shiftKey && event.detail === 1) onPick(element.id, true);
+          if (on && event.shiftKey && event.detail === 1) acts.current.onPick(element.id, true);
         }}
-        onDoubleClick={() => onOpen(element)}
+        onDoubleClick={() => acts.current.onOpen(element)}
         onKeyDown={(event) => {
           if (event.key !== " " && event.key !== "Enter") return;
           event.preventDefault();
-          if (event.key === " ") onPick(element.id, event.shiftKey || event.ctrlKey);
-          else if (on) onOpen(element);
-          else onPick(element.id, event.shiftKey);
+          if (event.key === " ") acts.current.onPick(element.id, event.shiftKey || event.ctrlKey);
+          else if (on) acts.current.onOpen(element);
+          else acts.current.onPick(element.id, event.shiftKey);
         }}
       />
     </div>
   );
-}
+});
 
 /** What an empty slot says, and what fills it. */
 export interface EmptySlotActs {

@@ -1,4 +1,4 @@
-import type { Scene } from "@unitext/core/layout";
+import { moveInScene, type Scene } from "@unitext/core/layout";
 import {
   type Crop,
   type Element,
@@ -11,6 +11,7 @@ import {
 } from "@unitext/core/model";
 import { type KeyboardEvent, type RefObject, useEffect, useMemo, useState } from "react";
 import { useDeck } from "../deck/DeckContext";
+import { useScene } from "../deck/scenes";
 import { SlideView } from "../deck/SlideView";
 import { CropPane } from "./CropPane";
 import { type EmptySlotActs, EmptySlots, FrameButtons, placeOnStage } from "./FrameButtons";
@@ -26,9 +27,8 @@ interface Props {
   slide: Slide;
   number: number;
   scene: Scene | undefined;
-  /** Frames of the elements, in points, and those of the ones that are being moved. */
+  /** Frames of the elements, in points. */
   frames: ReadonlyMap<string, RotatedFrame>;
-  draft: ReadonlyMap<string, RotatedFrame>;
   acts: Acts;
   chosen: readonly string[];
   cropped: PictureElement | undefined;
@@ -41,7 +41,6 @@ interface Props {
   onChoose: (ids: readonly string[]) => void;
   onPick: (id: string, more: boolean) => void;
   onOpen: (element: Element | undefined) => void;
-  onDraft: (frames: ReadonlyMap<string, RotatedFrame>) => void;
   /** What pressing an empty slot does. */
   slotActs: EmptySlotActs;
   onWrite: (text: RichText) => void;
@@ -52,8 +51,8 @@ interface Props {
 
 /** The slide, as wide as there is room, with handles, editors and hints over it. */
 export function Stage(props: Props) {
-  const { ref, slide, number, scene, frames, draft, acts, chosen, cropped, target } = props;
-  const { onChoose, onPick, onOpen, onDraft } = props;
+  const { ref, slide, number, scene, frames, acts, chosen, cropped, target } = props;
+  const { onChoose, onPick, onOpen } = props;
   const { deck, canEdit } = useDeck();
   const scale = useWidth(ref) / deck.page.width;
   const openTable = slide.elements.find(
@@ -61,6 +60,7 @@ export function Stage(props: Props) {
       element.kind === "table" && target !== undefined && "table" in target && element.id === target.table,
   );
   const tableBox = openTable && scene?.boxes.find(({ element }) => element === openTable.id);
+  const { draft, setDraft, drafted } = useDraft(slide, number, scene);
   const shown = useMemo(() => new Map([...frames, ...draft]), [frames, draft]);
   /** An element that was clicked among several selected ones. */
   const pressAmong = (id: string, { twice, more }: { twice: boolean; more: boolean }) => {
@@ -81,7 +81,7 @@ export function Stage(props: Props) {
       onKeyDown={props.onKeyDown}
       onPointerDown={(event) => event.target === event.currentTarget && onChoose([])}
     >
-      <Drawing scene={scene} number={number} press={props.press} transition={props.transition} />
+      <Drawing scene={drafted} number={number} press={props.press} transition={props.transition} />
       <button
         type="button"
         tabIndex={-1}
@@ -99,12 +99,9 @@ export function Stage(props: Props) {
           page={deck.page}
           frames={frames}
           keepRatio={acts.elements.length === 1 && acts.elements[0]?.kind === "picture"}
-          onDraft={onDraft}
+          onDraft={setDraft}
           onPress={pressAmong}
-          onPlace={(next) => {
-            acts.place(next);
-            onDraft(new Map());
-          }}
+          onPlace={acts.place}
         />
       )}
       {cropped && frames.get(cropped.id) && (
@@ -167,6 +164,31 @@ function Drawing({ scene, number, press, transition }: Pick<Props, "scene" | "nu
       )}
     </div>
   );
+}
+
+/**
+ * Holds the frames of elements while they are moved, resized or rotated, and returns the scene with them until the slide
+ * itself has been laid out again.
+ */
+function useDraft(slide: Slide, number: number, scene: Scene | undefined) {
+  const { metadata } = useDeck();
+  const [draft, setDraft] = useState<ReadonlyMap<string, RotatedFrame>>(new Map());
+  const moved = useMemo(() => (scene ? moveInScene(scene, draft) : undefined), [scene, draft]);
+  const drawn = useMemo(() => (moved ? slide : withFrames(slide, draft)), [moved, slide, draft]);
+  const resized = useScene(drawn, number, metadata);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: the draft ends when the slide is laid out with its frames.
+  useEffect(() => setDraft(new Map()), [scene]);
+  return { draft, setDraft, drafted: draft.size ? (moved ?? resized) : scene };
+}
+
+/** Returns the slide with other frames for some of its elements. */
+function withFrames(slide: Slide, frames: ReadonlyMap<string, RotatedFrame>): Slide {
+  if (!frames.size) return slide;
+  const elements = slide.elements.map((element): Element => {
+    const next = frames.get(element.id);
+    return next ? { ...element, frame: next, rotation: next.rotation ?? 0 } : element;
+  });
+  return { ...slide, elements };
 }
 
 /** Returns the width of an element in CSS pixels, 0 before it is measured. */

@@ -24,6 +24,14 @@ export function remembered(slides: readonly Slide[]): Mapping {
   };
 }
 
+/** Returns the lines of the slides in a text that was written from them. */
+export const mappingOfWritten = (slides: readonly Slide[], lines: readonly Lines[]): Mapping => ({
+  ...NOTHING,
+  ids: slides.map(({ id }) => id),
+  lines,
+  reasons: slides.map(() => undefined),
+});
+
 /** Returns the lines of the slides that a run of the rule found or made. */
 export function mappingOf({ ids, lines, reasons, problems, hand }: Awaited<ReturnType<typeof core.take>>): Mapping {
   const made = ids.flatMap((id, nth) => (id === null ? [] : [{ id, lines: must(lines[nth]), reason: reasons[nth] }]));

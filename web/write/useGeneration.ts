@@ -8,10 +8,13 @@ import { type Mapping, mappingOf, mappingOfTyped, remembered } from "./mapping";
 /** How many times a text is compared when the deck changes meanwhile. */
 const MOST_TRIES = 4;
 
-/** Runs of the generator on the text of the open deck; each updates the deck, or only the lines of its slides. */
-export function useGeneration() {
+/**
+ * Runs of the generator on the text of the open deck; each updates the deck, or only the lines of its slides. `first`
+ * returns the lines where they are known from the start.
+ */
+export function useGeneration(first: () => Mapping | undefined) {
   const { deck, session, metadata, canEdit } = useDeck();
-  const [mapping, setMapping] = useState<Mapping>(() => remembered(deck.slides));
+  const [mapping, setMapping] = useState<Mapping>(() => first() ?? remembered(deck.slides));
   const latest = useRef({ deck, metadata });
   latest.current = { deck, metadata };
   /** The deck and text for which the mapping was made. */

@@ -1,8 +1,9 @@
 import { type BreakRule, DEFAULT_RULE } from "@unitext/core/model";
-import { deckText } from "@unitext/core/text";
+import { deckText, writeDeck } from "@unitext/core/text";
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { useDeck } from "../deck/DeckContext";
 import { readDraft } from "./drafts";
+import { mappingOfWritten } from "./mapping";
 import type { TextEditorHandle } from "./TextEditor";
 import { useGeneration, withRule } from "./useGeneration";
 import { useTypedText } from "./useTypedText";
@@ -14,13 +15,15 @@ import { useTypedText } from "./useTypedText";
  */
 export function useManuscript(arriving: boolean, editor: React.RefObject<TextEditorHandle | null>) {
   const { deck, text, metadata } = useDeck();
-  const generation = useGeneration();
-  const { mapping, remember, cutting, rerun, locate } = generation;
   // biome-ignore lint/correctness/useExhaustiveDependencies: the text with which this place opens; what comes later follows by the effect below.
-  const first = useMemo(
-    () => readDraft(deck.id) ?? text ?? (deck.manuscript ? "" : deckText(deck, { ids: false })),
-    [],
-  );
+  const { first, written } = useMemo(() => {
+    const stored = readDraft(deck.id) ?? text ?? (deck.manuscript ? "" : null);
+    if (stored !== null) return { first: stored, written: undefined };
+    const { text: own, lines } = writeDeck(deck, { ids: false });
+    return { first: own, written: mappingOfWritten(deck.slides, lines) };
+  }, []);
+  const generation = useGeneration(() => written);
+  const { mapping, remember, cutting, rerun, locate } = generation;
   const shown = useRef(first);
   const latest = useRef({ deck, metadata });
   latest.current = { deck, metadata };
@@ -65,7 +68,8 @@ export function useManuscript(arriving: boolean, editor: React.RefObject<TextEdi
         const now = shown.current;
         if (now && !pending()) void locate(now, () => shown.current === now);
       },
-      deck.manuscript ? 250 : 0,
+      // Where the lines are known, the slides are drawn first.
+      mapping === written ? 2000 : deck.manuscript ? 250 : 0,
     );
     return () => clearTimeout(timer);
   }, [deck, text, metadata, arriving]);
