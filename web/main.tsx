@@ -2,6 +2,7 @@ import "./styles.css";
 import { lazy, Suspense } from "react";
 import { createRoot } from "react-dom/client";
 import { createBrowserRouter, Navigate, Outlet, RouterProvider } from "react-router";
+import { requestAhead } from "./api/ahead";
 import "./shell/appearance";
 import { ErrorPage } from "./shell/ErrorPage";
 
@@ -15,26 +16,58 @@ for (const kind of ["dragover", "drop"])
     if ((event as DragEvent).dataTransfer?.types.includes("Files")) event.preventDefault();
   });
 
+// What the page shows is requested while its script is loaded.
+const [, deckShown] = /^\/decks\/([^/]+)/.exec(location.pathname) ?? [];
+if (deckShown) requestAhead(`/decks/${deckShown}`);
+else if (location.pathname === "/") {
+  requestAhead("/decks");
+  void import("./desk/Desk");
+}
+
 // Names of decks and slides may be in any script; the faces are declared once the page is at rest.
 setTimeout(() => void import("./shell/otherscripts").then((module) => module.declareOtherScripts()), 1500);
 
 const DeckProvider = lazy(() => import("./deck/DeckContext").then((module) => ({ default: module.DeckProvider })));
-const Desk = lazy(() => import("./desk/Desk"));
-const Write = lazy(() => import("./write/Write"));
-const Arrange = lazy(() => import("./arrange/Arrange"));
+const DeckPlaces = lazy(() => import("./shell/DeckFrame").then((module) => ({ default: module.DeckPlaces })));
+/** The scripts of the places. */
+const load = {
+  desk: () => import("./desk/Desk"),
+  write: () => import("./write/Write"),
+  arrange: () => import("./arrange/Arrange"),
+  refine: () => import("./refine/Refine"),
+  data: () => import("./data/Data"),
+  translate: () => import("./translate/Translate"),
+  speak: () => import("./speak/Speak"),
+  deliver: () => import("./deliver/Deliver"),
+};
+const Desk = lazy(load.desk);
+const Write = lazy(load.write);
+const Arrange = lazy(load.arrange);
+const Refine = lazy(load.refine);
+const Data = lazy(load.data);
+const Translate = lazy(load.translate);
+const Speak = lazy(load.speak);
+const Deliver = lazy(load.deliver);
 const NotesPage = lazy(() => import("./arrange/NotesPage"));
 const Split = lazy(() => import("./arrange/Split"));
 const BringIn = lazy(() => import("./arrange/BringIn"));
 const Versions = lazy(() => import("./versions/Versions"));
 const Gather = lazy(() => import("./gather/Gather"));
-const Refine = lazy(() => import("./refine/Refine"));
-const Data = lazy(() => import("./data/Data"));
 const SideBySide = lazy(() => import("./translate/SideBySide"));
-const Translate = lazy(() => import("./translate/Translate"));
-const Speak = lazy(() => import("./speak/Speak"));
 const Hall = lazy(() => import("./speak/Hall"));
 const Phone = lazy(() => import("./speak/Phone"));
-const Deliver = lazy(() => import("./deliver/Deliver"));
+
+// The other places of a deck are fetched when nothing else is done, one after another, so that they open at once.
+setTimeout(async () => {
+  // The hall's window and the phone stay where they are.
+  if (/\/(hall|remote)\b/.test(location.pathname)) return;
+  for (const place of Object.values(load)) {
+    await new Promise((resolve) =>
+      "requestIdleCallback" in window ? requestIdleCallback(resolve) : setTimeout(resolve, 200),
+    );
+    await place().catch(() => undefined);
+  }
+}, 4000);
 
 const waiting = (
   <main className="grid h-full place-items-center" aria-busy="true">
@@ -57,19 +90,24 @@ const router = createBrowserRouter([
     ),
     children: [
       { index: true, element: <Navigate to="write" replace /> },
-      { path: "write", element: <Write /> },
-      { path: "arrange", element: <Arrange /> },
-      { path: "arrange/notes", element: <NotesPage /> },
-      { path: "arrange/split", element: <Split /> },
-      { path: "arrange/gather", element: <BringIn /> },
-      { path: "arrange/versions", element: <Versions /> },
-      { path: "refine/:slide?", element: <Refine /> },
-      { path: "data", element: <Data /> },
-      { path: "translate", element: <Translate /> },
-      { path: "translate/slides", element: <SideBySide /> },
-      { path: "speak", element: <Speak /> },
       { path: "hall", element: <Hall /> },
-      { path: "deliver", element: <Deliver /> },
+      {
+        element: <DeckPlaces />,
+        children: [
+          { path: "write", element: <Write /> },
+          { path: "arrange", element: <Arrange /> },
+          { path: "arrange/notes", element: <NotesPage /> },
+          { path: "arrange/split", element: <Split /> },
+          { path: "arrange/gather", element: <BringIn /> },
+          { path: "arrange/versions", element: <Versions /> },
+          { path: "refine/:slide?", element: <Refine /> },
+          { path: "data", element: <Data /> },
+          { path: "translate", element: <Translate /> },
+          { path: "translate/slides", element: <SideBySide /> },
+          { path: "speak", element: <Speak /> },
+          { path: "deliver", element: <Deliver /> },
+        ],
+      },
     ],
   },
   { path: "/remote/:token", element: <Phone />, errorElement: <ErrorPage /> },

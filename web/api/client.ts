@@ -1,5 +1,6 @@
 import { type ErrorBody, ErrorBody as ErrorSchema } from "@unitext/server/api";
 import type { z } from "zod";
+import { takeAhead } from "./ahead";
 
 /** A refusal by the server, in its words; `body` is the rest of the reply. */
 export class Refused extends Error {
@@ -25,7 +26,7 @@ export class Unreachable extends Error {
 async function answered(path: string, init: RequestInit): Promise<Response> {
   let response: Response;
   try {
-    response = await fetch(`/api${path}`, init);
+    response = (await ((init.method ?? "GET") === "GET" && takeAhead(path))) || (await fetch(`/api${path}`, init));
   } catch (error) {
     if (init.signal?.aborted) throw error;
     throw new Unreachable();

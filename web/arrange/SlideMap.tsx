@@ -26,6 +26,9 @@ interface Props {
 export function SlideMap(props: Props) {
   const { map, scroller, onAdd, onKeyDown, onPointerDown } = props;
   const { rows, grid, perSheet, virtual } = map;
+  const { deck } = useDeck();
+  const outdated = useOutOfDate(deck);
+  const untranslated = useUntranslated(deck);
   return (
     <div
       ref={scroller}
@@ -59,7 +62,7 @@ export function SlideMap(props: Props) {
             }}
           >
             {rows.slice(sheet.index * perSheet, (sheet.index + 1) * perSheet).map((row) => (
-              <Row key={row.main.id} row={row} {...props} />
+              <Row key={row.main.id} row={row} outdated={outdated} untranslated={untranslated} {...props} />
             ))}
           </div>
         ))}
@@ -69,10 +72,17 @@ export function SlideMap(props: Props) {
 }
 
 /** A slide of the main line, its details at its side, and the name of the section that starts with it. */
-function Row({ row, map, moving, landing, onChoose, onOpen }: Props & { row: MapRow }) {
-  const { deck, selected } = useDeck();
-  const outdated = useOutOfDate(deck);
-  const untranslated = useUntranslated(deck);
+function Row({
+  row,
+  outdated,
+  untranslated,
+  map,
+  moving,
+  landing,
+  onChoose,
+  onOpen,
+}: Props & { row: MapRow; outdated: ReadonlySet<string>; untranslated: ReadonlySet<string> }) {
+  const { selected } = useDeck();
   const { main, details, section, opens, number } = row;
   return (
     <div role="presentation" className="relative flex" style={{ gap: GAP, paddingTop: map.header }}>

@@ -15,11 +15,17 @@ export function useSlideMap(scroller: RefObject<HTMLDivElement | null>) {
   const rows = useMemo(() => mapRows(deck.slides, deck.rate), [deck]);
   const grid = filledGrid(rows, SIZES[size] ?? 232, deck.page, room);
   const perSheet = grid.rowsPerColumn * grid.columns;
+  const [settled, setSettled] = useState(false);
+  useEffect(() => {
+    const soon = setTimeout(() => setSettled(true), 400);
+    return () => clearTimeout(soon);
+  }, []);
   const virtual = useVirtualizer({
     count: Math.ceil(rows.length / perSheet),
     getScrollElement: () => scroller.current,
     estimateSize: (nth) => Math.min(grid.rowsPerColumn, rows.length - nth * perSheet) * grid.rowHeight,
-    overscan: 1,
+    // The first drawing is of what is in view alone.
+    overscan: settled ? 1 : 0,
     getItemKey: (nth) => `${size}/${perSheet}/${nth}`,
   });
   // biome-ignore lint/correctness/useExhaustiveDependencies: measures again when the size of a row changes; the virtualiser itself is new at every render.

@@ -114,7 +114,7 @@ const Block = memo(function Block({
  * The band across the foot: a block for each slide, as wide as its speaking time, lower for a detail, shaded by how
  * full it is.
  */
-export function Spine({
+export const Spine = memo(function Spine({
   onOpen,
   spent,
 }: {
@@ -251,4 +251,4 @@ export function Spine({
       </p>
     </div>
   );
-}
+});

@@ -1,7 +1,7 @@
 import { cssFamily, type Scene } from "@unitext/core/layout";
 import { type Deck, type DeckMetadata, metadataOf, type Slide, textHash, must } from "@unitext/core/model";
 import { useEffect, useLayoutEffect, useMemo, useState, useSyncExternalStore } from "react";
-import { core } from "../worker";
+import { core, type DrawnSlide } from "../worker";
 
 /** How full a slide is: `overflow` in points, `fullness` as a share of its text area. */
 export interface Measure {
@@ -142,7 +142,21 @@ async function work(): Promise<void> {
   }
 }
 
-/** Returns a deck's metadata as one object as long as nothing in it changes. */
+/** Opens the faces of slides that were laid out with a change. */
+export const openFacesOf = (drawn: readonly DrawnSlide[]): Promise<unknown> =>
+  openFaces([...new Set(drawn.flatMap(({ faces }) => faces))]);
+
+/** Keeps the scenes of slides that were laid out with a change, as soon as it is applied and before it is drawn. */
+export function keepScenes(deck: Deck, drawn: readonly DrawnSlide[]): void {
+  if (!drawn.length) return;
+  const metadata = metadataOf(deck);
+  for (const { id, number, scene } of drawn) {
+    const slide = deck.slides[number - 1];
+    if (slide?.id === id) hold(slide, number, metadata, scene);
+  }
+  announce();
+}
+
 const heads = new WeakMap<Deck["theme"], DeckMetadata[]>();
 /** Returns the metadata of a deck, the same object as long as nothing in it changes. */
 export function useHead(deck: Deck): DeckMetadata {

@@ -16,7 +16,6 @@ import { nanoid } from "nanoid";
 import { get, Refused } from "../api/client";
 import { changesSince, sendChanges, sendWhileLeaving, unlogged } from "./changelog";
 import { conflictNotice, onlyAdds } from "./conflicts";
-import { openingState } from "./openingdecks";
 import { nextTask } from "../ui/time";
 import { StepHistory } from "./steps";
 import { type DeckView, type Step, ViewStore } from "./view";
@@ -65,7 +64,7 @@ export class DeckSession extends ViewStore {
    * where it is.
    */
   static async open(id: string): Promise<DeckSession> {
-    const session = new DeckSession(await openingState(id));
+    const session = new DeckSession(await get(`/decks/${id}`, DeckState));
     await session.adopt();
     session.listen();
     void session.remember();

@@ -81,6 +81,8 @@ export default function Desk() {
   const jobs = useJobs();
   const mutateJobs = () => mutateKey("/jobs");
   const running = jobs.filter(isOpen).length;
+  /** Whether the Desk has been drawn before. */
+  const listed = useRef(false);
   /** Writes all decks, workbooks, designs, terms and translations that the person owns; the list of jobs has the file. */
   const writeArchive = async () => {
     try {
@@ -99,7 +101,8 @@ export default function Desk() {
   // The Desk changes when a job starts or ends.
   // biome-ignore lint/correctness/useExhaustiveDependencies: the list is read again when the number of jobs changes, not when a function does.
   useEffect(() => {
-    if (!isLeaving.current) void mutate();
+    if (listed.current && !isLeaving.current) void mutate();
+    listed.current = true;
   }, [jobs.length, running]);
 
   const rows = useMemo(() => {

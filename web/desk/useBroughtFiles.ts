@@ -5,8 +5,8 @@ import { nanoid } from "nanoid";
 import { useRef, useState } from "react";
 import { useNavigate } from "react-router";
 import { mutate as mutateKey } from "swr";
+import { requestAhead } from "../api/ahead";
 import { get, post } from "../api/client";
-import { loadAhead } from "../deck/openingdecks";
 import { arrivalOf, noteReading } from "../jobs";
 import { reportLines } from "@unitext/core/divide";
 
@@ -102,7 +102,7 @@ export function useBroughtFiles({
           noteReading(job, id, file.name);
           if (files.length !== 1) return;
           isLeaving.current = true;
-          loadAhead(id);
+          requestAhead(`/decks/${id}`);
           navigate(`/decks/${id}/${arrivalOf(file.name)}`, { state: { job } });
           return;
         }

@@ -1,6 +1,19 @@
 import { FilePlus2, ListChecks, Palette, Plus, Redo2, Settings2, SquarePlus, Undo2 } from "lucide-react";
-import { lazy, type ReactNode, Suspense, useState } from "react";
-import { useNavigate } from "react-router";
+import {
+  createContext,
+  lazy,
+  type ReactNode,
+  type RefObject,
+  Suspense,
+  use,
+  useCallback,
+  useLayoutEffect,
+  useMemo,
+  useRef,
+  useState,
+} from "react";
+import { createPortal } from "react-dom";
+import { Outlet, useNavigate } from "react-router";
 import { useDeck } from "../deck/DeckContext";
 import { slideActs } from "../deck/slideacts";
 import { Spine } from "../deck/Spine";
@@ -14,25 +27,36 @@ const CheckDialog = lazy(() => import("../design/CheckDialog").then((module) => 
 const DeckDialog = lazy(() => import("../design/DeckDialog").then((module) => ({ default: module.DeckDialog })));
 const DesignDialog = lazy(() => import("../design/DesignDialog").then((module) => ({ default: module.DesignDialog })));
 
-/** The frame of every place of a deck: rail, heading with the place's own tools, content, notice, spine. */
-export function DeckFrame({
-  place,
-  tools,
-  children,
-  onOpen,
-  spent,
-}: {
+/** What a place tells the frame around it. */
+interface PlaceShown {
   place: string;
-  tools?: ReactNode;
-  children: ReactNode;
-  onOpen?: (id: string) => void;
   /** The seconds that slides took in the last rehearsal, for the spine. */
-  spent?: ReadonlyMap<string, number>;
-}) {
+  spent?: ReadonlyMap<string, number> | undefined;
+}
+
+interface Frame {
+  /** Where the place's tools are drawn: in the heading. */
+  toolsAt: HTMLElement | null;
+  show: (shown: PlaceShown) => void;
+  /** What pressing a slide on the spine does in the place. */
+  onOpen: RefObject<((id: string) => void) | undefined>;
+}
+const FrameContext = createContext<Frame | undefined>(undefined);
+
+/**
+ * The frame of every place of a deck: rail, heading, content, notice, spine. It stays while one goes from place to
+ * place.
+ */
+export function DeckPlaces() {
   const { deck, version, session, selected, select, advice, canUndo, canRedo, canEdit } = useDeck();
   const [open, setOpen] = useState<"design" | "deck" | "check">();
+  const [{ place, spent }, show] = useState<PlaceShown>({ place: "" });
+  const [toolsAt, setToolsAt] = useState<HTMLElement | null>(null);
+  const onOpen = useRef<(id: string) => void>(undefined);
+  const frame = useMemo<Frame>(() => ({ toolsAt, show, onOpen }), [toolsAt]);
+  const openInPlace = useCallback((id: string) => onOpen.current?.(id), []);
   const navigate = useNavigate();
-  const { newSlide } = slideActs({ deck, version, session, selected, select, show: (id) => onOpen?.(id) });
+  const { newSlide } = slideActs({ deck, version, session, selected, select, show: openInPlace });
   useCommands({
     undo: () => session.undo(),
     redo: () => session.redo(),
@@ -47,9 +71,9 @@ export function DeckFrame({
       <div className="flex min-h-0 min-w-0 flex-1 flex-col">
         <header className="hairline flex min-h-12 flex-wrap items-center gap-x-3 gap-y-1 border-b px-4 py-1 max-md:max-h-28 max-md:overflow-x-auto max-md:px-2">
           <h1 className="min-w-40 flex-1 truncate text-lg font-semibold">
-            {deck.properties.title || "Untitled"} <span className="quiet font-normal">· {place}</span>
+            {deck.properties.title || "Untitled"} {place && <span className="quiet font-normal">· {place}</span>}
           </h1>
-          {tools}
+          <div ref={setToolsAt} className="contents" />
           <div className="flex gap-1">
             <MenuButton
               className="btn btn-ghost btn-sm"
@@ -101,7 +125,19 @@ export function DeckFrame({
             </button>
           </div>
         </header>
-        <main className="min-h-0 flex-1">{children}</main>
+        <main className="min-h-0 flex-1">
+          <FrameContext value={frame}>
+            <Suspense
+              fallback={
+                <p className="quiet grid h-full place-items-center" aria-busy="true">
+                  One moment …
+                </p>
+              }
+            >
+              <Outlet />
+            </Suspense>
+          </FrameContext>
+        </main>
         <Suspense>
           {open === "design" && <DesignDialog onClose={() => setOpen(undefined)} />}
           {open === "deck" && <DeckDialog onClose={() => setOpen(undefined)} />}
@@ -109,9 +145,36 @@ export function DeckFrame({
         </Suspense>
         <footer>
           <NoticeLine place={place} />
-          <Spine {...(onOpen ? { onOpen } : {})} {...(spent ? { spent } : {})} />
+          <Spine onOpen={openInPlace} {...(spent ? { spent } : {})} />
         </footer>
       </div>
     </div>
+  );
+}
+
+/** A place of a deck: its content, with its tools in the heading and its name beside the deck's. */
+export function DeckFrame({
+  place,
+  tools,
+  children,
+  onOpen,
+  spent,
+}: PlaceShown & {
+  tools?: ReactNode;
+  children: ReactNode;
+  onOpen?: (id: string) => void;
+}) {
+  const frame = use(FrameContext);
+  if (!frame) throw new Error("A place of a deck is drawn inside DeckPlaces");
+  const { toolsAt, show } = frame;
+  useLayoutEffect(() => show({ place, spent }), [show, place, spent]);
+  useLayoutEffect(() => {
+    frame.onOpen.current = onOpen;
+  });
+  return (
+    <>
+      {toolsAt && createPortal(tools, toolsAt)}
+      {children}
+    </>
   );
 }

@@ -18,6 +18,7 @@ import {
   facesNeeded,
   FontSet,
   layoutSlide,
+  measureSlide,
   leavesOf,
   loadHyphenation,
   plainScene,
@@ -33,7 +34,7 @@ import {
   type Slide,
   must,
 } from "@unitext/core/model";
-import type { Change, SingleChange } from "@unitext/core/edit";
+import { apply, type Change, type SingleChange } from "@unitext/core/edit";
 import { type Advice, adviceOn, fitOf, legibleVeil, type PagePixels, type SlideFit } from "@unitext/core/advice";
 import { nanoid } from "nanoid";
 import { type Lines, type Problem, readText, type Reason } from "@unitext/core/text";
@@ -133,6 +134,28 @@ async function made({ text, rule, metadata }: Cutting, prefix: string): Promise<
   return found;
 }
 
+/** A slide as a change leaves it, laid out: its id, its number from 1, its scene, and the faces that drawing needs. */
+export interface DrawnSlide {
+  id: string;
+  number: number;
+  scene: Scene;
+  faces: string[];
+}
+
+/** How many changed slides are laid out with the change itself; more are drawn as they are asked for. */
+const DRAWN_AT_ONCE = 3;
+
+/** Lays out the slides that a change alters, if they are few, so that they are drawn as soon as it is applied. */
+async function drawChanged(deck: Deck, change: Change | undefined): Promise<DrawnSlide[]> {
+  if (!change) return [];
+  const next = apply(deck, change).deck;
+  const before = new Set(deck.slides);
+  const changed = next.slides.flatMap((slide, at) => (before.has(slide) ? [] : [{ slide, number: at + 1 }]));
+  if (changed.length > DRAWN_AT_ONCE) return [];
+  const { scenes, faces } = await core.layout(metadataOf(next), changed);
+  return changed.map(({ slide, number }, nth) => ({ id: slide.id, number, scene: must(scenes[nth]), faces }));
+}
+
 /** The change that a text makes to a typed deck, and the lines of each slide. */
 export interface Followed {
   /** The change that makes the deck say what the text says; undefined where it does already. */
@@ -142,6 +165,7 @@ export interface Followed {
   lines: Lines[];
   reasons: (Reason | undefined)[];
   problems: Problem[];
+  drawn: DrawnSlide[];
 }
 
 export interface TakenReview {
@@ -154,6 +178,7 @@ export interface TakenReview {
   /** The slides that the user changed since they were generated. */
   hand: string[];
   conflicts: number;
+  drawn: DrawnSlide[];
 }
 
 /** The core's heavy work, off the page's thread. */
@@ -180,7 +205,7 @@ export const core = {
     await load(facesNeeded(slides, metadata));
     return withFaces(() =>
       slides.map((slide) => {
-        const { overflow, fullness } = layoutSlide(slide, { metadata, number: 1, fonts });
+        const { overflow, fullness } = measureSlide(slide, { metadata, number: 1, fonts });
         return { overflow, fullness };
       }),
     );
@@ -213,8 +238,10 @@ export const core = {
     const metadata = metadataOf(deck);
     const found = await made({ text, rule: metadata.manuscript?.rule ?? DEFAULT_RULE, metadata }, prefix);
     const wanted = { ...found.metadata, assets: deck.assets };
+    const reconciled = reconcile(deck, wanted, found.made, { typed: true });
     return {
-      ...reconcile(deck, wanted, found.made, { typed: true }),
+      ...reconciled,
+      drawn: await drawChanged(deck, reconciled.change),
       lines: found.made.map(({ lines }) => lines),
       reasons: found.made.map(({ reason }) => reason),
       problems: found.problems,
@@ -249,6 +276,7 @@ export const core = {
       lines: now.made.map(({ lines }) => lines),
       reasons: now.made.map(({ reason }) => reason),
       problems: now.problems,
+      drawn: typing ? await drawChanged(deck, change) : [],
       hand: items.flatMap(({ hand, mine, state }) => (hand && mine && state !== "added" ? [mine.id] : [])),
       conflicts: counts.conflict,
     };

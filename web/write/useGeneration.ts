@@ -2,6 +2,7 @@ import { type BreakRule, type Deck, DEFAULT_RULE, type DeckMetadata, type Slide 
 import { nanoid } from "nanoid";
 import { startTransition, useCallback, useRef, useState } from "react";
 import { useDeck } from "../deck/DeckContext";
+import { keepScenes, openFacesOf } from "../deck/scenes";
 import { core, type Cutting, type Followed } from "../worker";
 import { type Mapping, mappingOf, mappingOfTyped, remembered } from "./mapping";
 
@@ -49,10 +50,12 @@ export function useGeneration(first: () => Mapping | undefined) {
       do {
         from = session.snapshot().deck;
         result = await core.follow(from, now, nanoid(8));
+        await openFacesOf(result.drawn);
         tries += 1;
       } while (session.snapshot().deck !== from && tries < MOST_TRIES);
       if (canEdit && (result.change || session.snapshot().text !== now))
         session.apply(result.change ?? { kind: "batch", changes: [] }, { text: now, quiet: true });
+      keepScenes(session.snapshot().deck, result.drawn);
       map(mappingOfTyped(result), { deck: session.snapshot().deck, text: now });
     },
     [session, canEdit, map],
@@ -62,11 +65,13 @@ export function useGeneration(first: () => Mapping | undefined) {
   const rerun = useCallback(
     async (base: Cutting, next: Cutting, words?: string) => {
       const result = await core.take(session.snapshot().deck, base, next, new Map(), base.rule === next.rule);
+      await openFacesOf(result.drawn);
       if (canEdit && (result.change || session.snapshot().text !== next.text))
         session.apply(result.change ?? { kind: "batch", changes: [] }, {
           text: next.text,
           ...(words ? { words } : { quiet: true }),
         });
+      keepScenes(session.snapshot().deck, result.drawn);
       map(mappingOf(result), { deck: session.snapshot().deck, text: next.text });
     },
     [session, canEdit, map],

@@ -36,7 +36,9 @@ export function useTypedText({ cutting, follow, rerun }: ReturnType<typeof useGe
       keepDraft(deck.id, value);
       clearTimeout(wait.current);
       const { deck: now } = session.snapshot();
-      wait.current = setTimeout(take, now.manuscript && now.slides.length > MANY ? PAUSE : 0);
+      if (now.manuscript && now.slides.length > MANY) wait.current = setTimeout(take, PAUSE);
+      // The worker begins while the page draws the letter.
+      else void take();
     },
     [deck.id, session, take],
   );
