@@ -2,12 +2,12 @@ import { EditorState } from "@codemirror/state";
 import { EditorView } from "@codemirror/view";
 import { must } from "@unitext/core/model";
 import type { Lines, Problem } from "@unitext/core/text";
-import { type Ref, useEffect, useImperativeHandle, useRef } from "react";
+import { type Ref, type RefObject, useEffect, useImperativeHandle, useRef } from "react";
 import { useDeck } from "../deck/DeckContext";
 import { dragBreak } from "./breakdrag";
 import { firstPosition } from "./chips";
 import { setLayout } from "./decorations";
-import { type EditorCommand, editorExtensions, setReadOnly } from "./editorextensions";
+import { change, type EditorCommand, editorExtensions, setReadOnly } from "./editorextensions";
 import { type Placement, slideHeight } from "./Level";
 
 export interface TextEditorHandle {
@@ -49,8 +49,11 @@ export function TextEditor({ ref, first, readOnly, segments, chosen, overLines, 
   const host = useRef<HTMLDivElement>(null);
   const view = useRef<EditorView>(undefined);
   const room = slideHeight(deck.page);
-  const latest = useRef({ acts, segments, room });
-  latest.current = { acts, segments, room };
+  /** The text before the editor is there. */
+  const opening = useRef(first);
+  const layout = { segments, chosen, over: overLines, problems: problems.map(({ line }) => line), room };
+  const latest = useRef({ acts, segments, room, layout, readOnly });
+  latest.current = { acts, segments, room, layout, readOnly };
 
   const place = () => {
     const editor = view.current;
@@ -73,20 +76,29 @@ export function TextEditor({ ref, first, readOnly, segments, chosen, overLines, 
           onMove: (from, to) => tell().onMoveBreak(from, to),
         }),
     });
-    const parent = must(host.current ?? undefined);
-    const made = EditorState.create({ doc: first, extensions });
+    const made = EditorState.create({ doc: opening.current, extensions });
     const state = made.update({ selection: { anchor: firstPosition(made) } }).state;
-    const editor = new EditorView({ parent, state });
-    view.current = editor;
-    editor.scrollDOM.addEventListener("scroll", place, { passive: true });
-    editor.focus();
-    return () => editor.destroy();
+    // Drawn in a task of its own: with a long text both together would block the page.
+    const soon = setTimeout(() => {
+      const editor = new EditorView({ parent: must(host.current ?? undefined), state });
+      view.current = editor;
+      if (opening.current !== first) changeText(editor, opening.current, "deck");
+      if (latest.current.readOnly !== readOnly) setReadOnly(editor, latest.current.readOnly);
+      editor.dispatch({ effects: setLayout.of(latest.current.layout) });
+      editor.scrollDOM.addEventListener("scroll", place, { passive: true });
+      editor.focus();
+      requestAnimationFrame(place);
+    });
+    return () => {
+      clearTimeout(soon);
+      view.current?.destroy();
+      view.current = undefined;
+    };
   }, []);
 
   // biome-ignore lint/correctness/useExhaustiveDependencies: only the lines of the chosen stretch matter; its object is new at every render.
   useEffect(() => {
-    const lines = problems.map(({ line }) => line);
-    view.current?.dispatch({ effects: setLayout.of({ segments, chosen, over: overLines, problems: lines, room }) });
+    view.current?.dispatch({ effects: setLayout.of(latest.current.layout) });
     requestAnimationFrame(place);
   }, [segments, chosen?.from, chosen?.to, overLines, problems, room]);
 
@@ -94,7 +106,7 @@ export function TextEditor({ ref, first, readOnly, segments, chosen, overLines, 
     if (view.current) setReadOnly(view.current, readOnly);
   }, [readOnly]);
 
-  useImperativeHandle(ref, () => handleOf(() => view.current));
+  useImperativeHandle(ref, () => handleOf(() => view.current, opening));
 
   return (
     <div
@@ -131,25 +143,24 @@ function changeText(editor: EditorView, text: string, userEvent: string) {
     old[old.length - 1 - end] === text[text.length - 1 - end]
   )
     end++;
-  editor.dispatch({
-    changes: { from: start, to: old.length - end, insert: text.slice(start, text.length - end) },
-    userEvent,
-  });
+  const insert = text.slice(start, text.length - end);
+  change(editor, { changes: { from: start, to: old.length - end, insert }, userEvent }, insert.length);
 }
 
-/** What the component around an editor can ask of it. */
-function handleOf(view: () => EditorView | undefined): TextEditorHandle {
-  const change = (text: string, userEvent: string) => {
+/** What the component around an editor can ask of it. Until it is drawn, `opening` is its text. */
+function handleOf(view: () => EditorView | undefined, opening: RefObject<string>): TextEditorHandle {
+  const setText = (text: string, userEvent: string) => {
     const editor = view();
     if (editor) changeText(editor, text, userEvent);
+    else opening.current = text;
   };
   return {
-    replace: (text) => change(text, "deck"),
-    edit: (text) => change(text, "input"),
+    replace: (text) => setText(text, "deck"),
+    edit: (text) => setText(text, "input"),
     now() {
       const state = view()?.state;
       return {
-        text: state?.doc.toString() ?? "",
+        text: state?.doc.toString() ?? opening.current,
         line: state ? state.doc.lineAt(state.selection.main.head).number : 1,
       };
     },

@@ -2,11 +2,12 @@ import { defaultKeymap, history, historyKeymap, indentLess, indentMore } from "@
 import { markdownKeymap, markdownLanguage, pasteURLAsLink } from "@codemirror/lang-markdown";
 import { Language, syntaxHighlighting } from "@codemirror/language";
 import { searchKeymap } from "@codemirror/search";
-import { Compartment, EditorState, type Extension, Prec } from "@codemirror/state";
+import { Compartment, EditorState, type Extension, Prec, type TransactionSpec } from "@codemirror/state";
 import { EditorView, gutter, keymap, placeholder } from "@codemirror/view";
 import type { MarkdownParser } from "@lezer/markdown";
 import { keyOf, written } from "../keys/commands";
 import { styleNonce } from "../shell/nonce";
+import { nextTask } from "../ui/time";
 import { chips } from "./chips";
 import { breakField, landingField, layoutField } from "./decorations";
 import { highlight, look } from "./editortheme";
@@ -39,6 +40,21 @@ const textLanguage = new Language(
 );
 
 const access = new Compartment();
+const marked = new Compartment();
+const MARKS = [textLanguage, syntaxHighlighting(highlight)];
+
+/** Texts longer than this are set first and read for their marks in a later task, so that the page is not blocked. */
+const LONG = 20_000;
+
+/** Changes the text; where much is added, its marks are drawn a moment later. */
+export function change(view: EditorView, spec: TransactionSpec, added: number) {
+  if (added < LONG) {
+    view.dispatch(spec);
+    return;
+  }
+  view.dispatch({ ...spec, effects: marked.reconfigure([]) });
+  void nextTask().then(() => view.dispatch({ effects: marked.reconfigure(MARKS) }));
+}
 
 function accessOf(readOnly: boolean): Extension {
   return [EditorState.readOnly.of(readOnly), EditorView.editable.of(!readOnly)];
@@ -68,8 +84,7 @@ export function editorExtensions(readOnly: boolean, language: string, events: Ed
     ]),
     Prec.high(keymap.of(markdownKeymap)),
     pasteURLAsLink,
-    textLanguage,
-    syntaxHighlighting(highlight),
+    marked.of(MARKS),
     EditorView.lineWrapping,
     EditorView.contentAttributes.of({
       "aria-label": "Text of the deck",
