@@ -7,7 +7,10 @@ import { ADDRESS, make, remove } from "./page";
 async function type(page: Page, deck: string): Promise<number> {
   await page.goto(`${ADDRESS}/decks/${deck}/write`);
   await page.locator("[data-level] [data-slide]").first().waitFor();
-  await page.locator(".cm-content .cm-line", { hasText: /^- \S{4}/ }).nth(3).click();
+  await page
+    .locator(".cm-content .cm-line", { hasText: /^- \S{4}/ })
+    .nth(3)
+    .click();
   await page.keyboard.press("End");
   await page.waitForTimeout(1500);
   await page.evaluate(() => {

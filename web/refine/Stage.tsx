@@ -9,18 +9,20 @@ import {
   type TableElement,
   type Transition,
 } from "@unitext/core/model";
-import { type KeyboardEvent, type RefObject, useEffect, useMemo, useState } from "react";
+import { type KeyboardEvent, lazy, type RefObject, Suspense, useEffect, useMemo, useState } from "react";
 import { useDeck } from "../deck/DeckContext";
 import { useScene } from "../deck/scenes";
 import { SlideView } from "../deck/SlideView";
 import { CropPane } from "./CropPane";
 import { type EmptySlotActs, EmptySlots, FrameButtons, placeOnStage } from "./FrameButtons";
-import { Frames } from "./Frames";
 import type { RotatedFrame } from "./frames";
 import { InPlaceText, type TextTarget } from "./InPlaceText";
 import type { Acts } from "./selection";
 import { TableOnSlide } from "./TableOnSlide";
 import { tableFont } from "./tablefont";
+
+// Loaded with the slide, but not before it is drawn.
+const Frames = lazy(() => import("./Frames").then((module) => ({ default: module.Frames })));
 
 interface Props {
   ref: RefObject<HTMLDivElement | null>;
@@ -60,6 +62,7 @@ export function Stage(props: Props) {
       element.kind === "table" && target !== undefined && "table" in target && element.id === target.table,
   );
   const tableBox = openTable && scene?.boxes.find(({ element }) => element === openTable.id);
+  useEffect(() => void import("./Frames"), []);
   const { draft, setDraft, drafted } = useDraft(slide, number, scene);
   const shown = useMemo(() => new Map([...frames, ...draft]), [frames, draft]);
   /** An element that was clicked among several selected ones. */
@@ -92,17 +95,19 @@ export function Stage(props: Props) {
       <FrameButtons slide={slide} frames={shown} scale={scale} chosen={chosen} onPick={onPick} onOpen={onOpen} />
       {canEdit && !target && <EmptySlots slide={slide} scale={scale} acts={props.slotActs} />}
       {canEdit && !target && !cropped && chosen.length > 0 && ref.current && scale > 0 && (
-        <Frames
-          stage={ref.current}
-          chosen={chosen}
-          scale={scale}
-          page={deck.page}
-          frames={frames}
-          keepRatio={acts.elements.length === 1 && acts.elements[0]?.kind === "picture"}
-          onDraft={setDraft}
-          onPress={pressAmong}
-          onPlace={acts.place}
-        />
+        <Suspense>
+          <Frames
+            stage={ref.current}
+            chosen={chosen}
+            scale={scale}
+            page={deck.page}
+            frames={frames}
+            keepRatio={acts.elements.length === 1 && acts.elements[0]?.kind === "picture"}
+            onDraft={setDraft}
+            onPress={pressAmong}
+            onPlace={acts.place}
+          />
+        </Suspense>
       )}
       {cropped && frames.get(cropped.id) && (
         <CropPane

@@ -1,32 +1,28 @@
-import { EditorContent } from "@tiptap/react";
-import type { CSSProperties } from "react";
-import type { BaseLook } from "./LookTools";
-import { RichTextTools } from "./RichTextTools";
-import { type RichTextProps, useRichTextEditor } from "./useRichTextEditor";
+import { paragraphText } from "@unitext/core/model";
+import { lazy, Suspense } from "react";
+import type { EditorProps } from "./LoadedEditor";
 
-interface Props extends RichTextProps {
-  className?: string;
-  style?: CSSProperties;
-  /** The look of the text on its slide, which can then be changed word by word. */
-  base?: BaseLook;
-  onMakeAllSo?: () => void;
-}
+const LoadedEditor = lazy(() => import("./LoadedEditor"));
 
-/** Edits a rich text in place. Typed text is passed on after a short pause and when the editor loses focus. */
-export function RichTextEditor({ className = "", style, base, onMakeAllSo, ...props }: Props) {
-  const { editor, give } = useRichTextEditor(props);
-  const { label } = props;
+/**
+ * Edits a rich text in place. Typed text is passed on after a short pause and when the editor loses focus. The editor's
+ * script is loaded with the first one; until then the words are shown.
+ */
+export function RichTextEditor(props: EditorProps) {
+  const { text, className = "", style } = props;
   return (
-    // biome-ignore lint/a11y/noStaticElementInteractions: hears that the focus leaves the editor and its tools.
-    <div
-      className={`rich-text ${className}`}
-      style={style}
-      onBlur={(event) => {
-        if (!event.currentTarget.contains(event.relatedTarget)) give();
-      }}
+    <Suspense
+      fallback={
+        <div className={`rich-text ${className}`} style={style} aria-busy="true">
+          {text.map((paragraph, nth) => (
+            <p key={nth} className="whitespace-pre-wrap">
+              {paragraphText(paragraph)}
+            </p>
+          ))}
+        </div>
+      }
     >
-      <RichTextTools editor={editor} label={label} base={base} onMakeAllSo={onMakeAllSo} />
-      <EditorContent editor={editor} />
-    </div>
+      <LoadedEditor {...props} />
+    </Suspense>
   );
 }
