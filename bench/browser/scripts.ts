@@ -36,7 +36,7 @@ export async function scripts(): Promise<Row[]> {
     sizeOf([...reach(named(place))].filter((name) => !initial.has(name) && !shared.has(name)));
   return [
     row("the initial script, packed", sizeOf(initial), 250),
-    row("the deck and the frame of its places, packed", sizeOf([...shared].filter((name) => !initial.has(name))), 250),
+    row("the deck and the frame of its places, packed", sizeOf([...shared].filter((name) => !initial.has(name))), 300),
     ...["Desk", "Write", "Arrange", "Refine", "Data", "Translate", "Speak", "Deliver"].map((place) =>
       row(`the script of ${place}, packed`, own(place), 200),
     ),
