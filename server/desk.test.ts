@@ -1,6 +1,6 @@
-import { type Deck, emptyDeck, newSlide, plainText, type Slide } from "@unitext/core/model";
+import { type Deck, emptyDeck, must, newSlide, plainText, type Slide } from "@unitext/core/model";
 import { nanoid } from "nanoid";
-import { DeckList, Found } from "./api";
+import { DeckList, DeckState, Found } from "./api";
 import { createDeck, emptyOldBin } from "./store";
 import { json, type TestServer, testServer } from "./testing";
 
@@ -39,6 +39,25 @@ describe("the Desk", () => {
     expect((await list()).decks.map((row) => row.title)).toEqual(["Tides"]);
     const stranger = await server.as("stranger");
     expect((await stranger(`/api/decks/${id}/bin`, { method: "PUT" })).status).toBe(404);
+  });
+
+  it("tells the pages that show a deck when it is put into the bin and taken out", async () => {
+    const ask = await server.as("speaker");
+    const id = await stored("speaker", "Storms", [slide("a", "Surge")]);
+    const stop = new AbortController();
+    const stream = await ask(`/api/decks/${id}/events`, { signal: stop.signal });
+    const reader = must(stream.body ?? undefined).getReader();
+    const heard = async (news: string) => {
+      for (let text = ""; !text.includes(`data: ${news}\n`); )
+        text += new TextDecoder().decode((await reader.read()).value);
+    };
+    await ask(`/api/decks/${id}/bin`, { method: "PUT" });
+    await heard("binned");
+    expect(DeckState.parse(await (await ask(`/api/decks/${id}`)).json()).binned).toBe(true);
+    await ask(`/api/decks/${id}/bin`, { method: "DELETE" });
+    await heard("restored");
+    expect(DeckState.parse(await (await ask(`/api/decks/${id}`)).json()).binned).toBe(false);
+    stop.abort();
   });
 
   it("has folders: a deck is in one, names are given once, and decks outlive their folder", async () => {

@@ -16,10 +16,11 @@ export {
   type RefusedChange,
   type Replica,
 } from "./rebase";
+export { HEADING_LOOKS, type HeadingLookName, withHeadingLook } from "./headinglooks";
 export { inKind, type LookKind, makeAllSo, takeKindBack } from "./kinds";
 export { makeTextsSo } from "./textkinds";
 export { putLook, rearrangeIn } from "./look";
-export { freeFrame, putElement, putPicture } from "./putelement";
+export { fittedFrame, freeFrame, putElement, putPicture } from "./putelement";
 export * from "./replace";
 export * from "./sourcelist";
 export * from "./tables";

@@ -1,16 +1,21 @@
-import { layoutSlide } from "@unitext/core/layout";
+import { drawnPlaces, layoutSlide } from "@unitext/core/layout";
 import { shippedFonts } from "@unitext/core/testing/fonts";
 import {
   type ArrangementName,
   type Deck,
   emptyDeck,
+  type Frame,
   metadataOf,
   must,
   newSlide,
   plainText,
   type Slide,
+  THEMES,
 } from "@unitext/core/model";
-import { apply, batch, freeFrame, putElement, putPicture } from "./index";
+import { apply, batch, fittedFrame, freeFrame, putElement, putPicture } from "./index";
+
+const apart = (a: Frame, b: Frame) =>
+  a.x >= b.x + b.width || b.x >= a.x + a.width || a.y >= b.y + b.height || b.y >= a.y + a.height;
 
 const text = (id: string, slot: string, words: string) => ({ id, kind: "text" as const, slot, text: plainText(words) });
 const deckOf = (arrangement: ArrangementName, elements: Slide["elements"]): Deck => ({
@@ -89,6 +94,39 @@ describe("a new element", () => {
   it("is text in the empty place for text", () => {
     const { elements } = added(deckOf("points", [titled]), { ...text("n", "body", "New"), slot: null });
     expect(elements.at(-1)).toMatchObject({ slot: "body", text: plainText("New") });
+  });
+
+  it("covers no words of an opening, a section, a statement or a key figure, in any design", () => {
+    const fonts = shippedFonts();
+    const pages = { opening: "opening", section: "section", statement: "statement", number: "number" } as const;
+    for (const theme of Object.values(THEMES))
+      for (const [arrangement, slot] of Object.entries(pages)) {
+        const given = deckOf(arrangement as ArrangementName, [text("w", slot, "Storms on the coast")]);
+        const deck: Deck = { ...given, theme };
+        const context = { metadata: metadataOf(deck), number: 1, fonts };
+        const occupied = drawnPlaces(layoutSlide(must(deck.slides[0]), context));
+        const changes = putElement(
+          deck,
+          must(deck.slides[0]),
+          { ...table, frame: { x: 0, y: 0, width: 560, height: 200 } },
+          occupied,
+        );
+        const frame = must(must(apply(deck, batch(changes)).deck.slides[0]).elements.at(-1)).frame;
+        for (const { x, y, width, height } of frame ? occupied : [])
+          expect({ theme: theme.name, arrangement, apart: apart(must(frame), { x, y, width, height }) }).toEqual({
+            theme: theme.name,
+            arrangement,
+            apart: true,
+          });
+      }
+  });
+
+  it("is drawn smaller where there is no room for its size, and never changes its proportions", () => {
+    const page = { width: 960, height: 540 };
+    const occupied = [{ x: 0, y: 0, width: 960, height: 380 }];
+    const { y, width, height } = fittedFrame(page, { width: 400, height: 200 }, occupied);
+    expect(y).toBeGreaterThanOrEqual(380);
+    expect(width / height).toBeCloseTo(2, 1);
   });
 
   it("lies where the page is free, and in the middle of an empty one", () => {

@@ -73,19 +73,24 @@ function makeRoom(deck: Deck, slide: Slide, { arrangement }: Room): SingleChange
   ];
 }
 
-/** Returns a frame in the middle of the page for a picture, of at most half its width. */
-function middleOf({ page, assets }: Deck, source: string): Frame {
+/** Returns the size of a picture on the page: at most half its width, and six tenths of its height. */
+function sizeOnPage({ page, assets }: Deck, source: string): { width: number; height: number } {
   const asset = assets[source] ?? { width: 400, height: 300 };
   const share = Math.min(1, (page.width * 0.5) / asset.width, (page.height * 0.6) / asset.height);
-  const [width, height] = [Math.round(asset.width * share), Math.round(asset.height * share)];
-  return { x: Math.round((page.width - width) / 2), y: Math.round((page.height - height) / 2), width, height };
+  return { width: Math.round(asset.width * share), height: Math.round(asset.height * share) };
 }
 
 /**
  * Returns the changes that put a picture on a slide: into the free slot of its arrangement; else beside its text, where a
- * slide has nothing but text in its slots; else in the middle of the page, on top.
+ * slide has nothing but text in its slots; else where the page is free. `occupied` are the places of what is on the
+ * slide, in points.
  */
-export function putPicture(deck: Deck, slide: Slide, picture: Omit<PictureElement, "slot" | "frame">): SingleChange[] {
+export function putPicture(
+  deck: Deck,
+  slide: Slide,
+  picture: Omit<PictureElement, "slot" | "frame">,
+  occupied: readonly Frame[] = [],
+): SingleChange[] {
   const insert = (own: Pick<PictureElement, "slot" | "frame">): SingleChange => ({
     kind: "insertElement",
     slide: slide.id,
@@ -95,7 +100,7 @@ export function putPicture(deck: Deck, slide: Slide, picture: Omit<PictureElemen
   const slot = freeSlot(slide);
   if (slot !== undefined) return [insert({ slot })];
   const room = asSet(slide) ?? roomBeside(slide, "picture");
-  if (!room) return [insert({ slot: null, frame: middleOf(deck, picture.source) })];
+  if (!room) return [insert({ slot: null, frame: fittedFrame(deck.page, sizeOnPage(deck, picture.source), occupied) })];
   return [...makeRoom(deck, slide, room), insert({ slot: room.slot })];
 }
 
@@ -133,6 +138,26 @@ export function freeFrame(
   return best;
 }
 
+/** The sizes that are tried for a new element, as shares of the one that it would have on an empty page. */
+const SHARES = [1, 0.85, 0.7, 0.55, 0.45, 0.35];
+
+/**
+ * Returns a frame that covers none of the occupied ones: of the size where there is room for it, else smaller in the same
+ * proportions. Where even a third of it covers something, the one of the full size that covers the least.
+ */
+export function fittedFrame(
+  page: { width: number; height: number },
+  { width, height }: { width: number; height: number },
+  occupied: readonly Frame[],
+): Frame {
+  for (const share of SHARES) {
+    const size = { width: Math.round(width * share), height: Math.round(height * share) };
+    const frame = freeFrame(page, size, occupied);
+    if (occupied.every((other) => overlap(frame, other) === 0)) return frame;
+  }
+  return freeFrame(page, { width, height }, occupied);
+}
+
 /** Returns the slot that an element fills by its kind, where the slide has it empty. */
 function slotFor({ arrangement, elements, master }: Slide, { kind }: Element): string | undefined {
   if (master !== undefined) return undefined;
@@ -147,11 +172,11 @@ function slotFor({ arrangement, elements, master }: Slide, { kind }: Element): s
 
 /**
  * Returns the changes that put a new element on a slide, not over its words: into a free slot of its kind; tables, charts
- * and diagrams beside the text or below the title; anything else, in the size of its frame, where the page is free.
- * `occupied` are the frames of what is on the slide, in points.
+ * and diagrams beside the text or below the title; anything else where the page is free, at most as large as its frame.
+ * `occupied` are the places of what is on the slide, in points.
  */
 export function putElement(deck: Deck, slide: Slide, element: Element, occupied: readonly Frame[]): SingleChange[] {
-  if (element.kind === "picture") return putPicture(deck, slide, element);
+  if (element.kind === "picture") return putPicture(deck, slide, element, occupied);
   const insert = (own: Pick<Element, "slot" | "frame">): SingleChange => {
     const { frame: _, ...rest } = element;
     return {
@@ -173,5 +198,5 @@ export function putElement(deck: Deck, slide: Slide, element: Element, occupied:
   const room = isFigure ? roomBeside(slide, element.kind as "table") : undefined;
   if (room) return [...makeRoom(deck, slide, room), insert({ slot: room.slot })];
   const size = element.frame ?? { width: deck.page.width / 2, height: deck.page.height / 3 };
-  return [insert({ slot: null, frame: freeFrame(deck.page, size, occupied) })];
+  return [insert({ slot: null, frame: fittedFrame(deck.page, size, occupied) })];
 }

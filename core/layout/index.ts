@@ -2,6 +2,7 @@ export * from "./fonts";
 
 export { placeTheme, type SlideContext, slideTheme, themeOnField, withTheme } from "./context";
 export { designMaster, type PlacedRegion, regionPlaces } from "./design";
+export { drawnPlaces } from "./drawnplaces";
 export { facesNeeded } from "./facesneeded";
 export { isMirrored } from "./figures";
 export { loadHyphenation } from "./hyphenation";

@@ -74,11 +74,16 @@ export const Remote = z.object({ token: z.string(), expiresAt: z.iso.datetime(),
 export type Remote = z.infer<typeof Remote>;
 
 /** A deck with its version; `text` is what was typed in Write, as long as the deck says the same. */
+/** What the stream of a deck says when it is put into the bin, and when it is taken out; else it says its version. */
+export const BIN_NEWS = { binned: "binned", restored: "restored" } as const;
+
 export const DeckState = z.object({
   version: z.number().int().nonnegative(),
   deck: Deck,
   text: z.string().nullable(),
   right: DeckRow.shape.right,
+  /** Whether it is in the bin. */
+  binned: z.boolean(),
 });
 export type DeckState = z.infer<typeof DeckState>;
 

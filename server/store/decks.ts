@@ -21,7 +21,10 @@ async function metadataRow(db: Reader, id: string) {
  * Loads a deck with its version and its text: that of its document, else what was typed for that version. Throws a
  * Failure `not-found`.
  */
-export async function loadDeck(db: Reader, id: string): Promise<{ deck: Deck; version: number; text: string | null }> {
+export async function loadDeck(
+  db: Reader,
+  id: string,
+): Promise<{ deck: Deck; version: number; text: string | null; binned: boolean }> {
   const row = await metadataRow(db, id);
   const rows = await db.select().from(slides).where(eq(slides.deck, id)).orderBy(asc(runningOrder));
   const metadata = metadataIn(row);
@@ -31,7 +34,7 @@ export async function loadDeck(db: Reader, id: string): Promise<{ deck: Deck; ve
     : row.textVersion === row.version
       ? row.text
       : null;
-  return { deck, version: row.version, text };
+  return { deck, version: row.version, text, binned: row.binnedAt !== null };
 }
 
 /** Returns the committed version of a deck. Throws a Failure `not-found`. */
@@ -90,7 +93,7 @@ export async function loadFirstSlide(
   db: Reader,
   id: string,
   slide?: string,
-): Promise<{ deck: Deck; version: number; text: null }> {
+): Promise<{ deck: Deck; version: number; text: null; binned: boolean }> {
   const row = await metadataRow(db, id);
   const rows = await db
     .select()
@@ -102,6 +105,7 @@ export async function loadFirstSlide(
     deck: { ...metadataIn(row), slides: rows.map((first) => ({ ...slideOf(first), parent: null })) },
     version: row.version,
     text: null,
+    binned: row.binnedAt !== null,
   };
 }
 

@@ -1,8 +1,8 @@
 import { Failure, must } from "@unitext/core/model";
 import { and, asc, eq, isNotNull, lt, sql } from "drizzle-orm";
 import { nanoid } from "nanoid";
-import type { Folder } from "../api";
-import type { Database } from "./database";
+import { BIN_NEWS, type Folder } from "../api";
+import { CHANNEL, type Database } from "./database";
 import { summaries } from "./decklist";
 import { applyChanges } from "./deckchanges";
 import { decks, folders } from "./schema";
@@ -10,12 +10,14 @@ import { decks, folders } from "./schema";
 /** How long a deck stays in the bin, in days. */
 export const BIN_DAYS = 30;
 
-/** Puts a deck into the bin, or takes it out again. Nothing of it is lost. */
+/** Puts a deck into the bin, or takes it out again, and tells the pages that show it. Nothing of it is lost. */
 export async function setBinned(db: Database, id: string, binned: boolean): Promise<void> {
   await db
     .update(decks)
     .set({ binnedAt: binned ? new Date() : null })
     .where(eq(decks.id, id));
+  const news = binned ? BIN_NEWS.binned : BIN_NEWS.restored;
+  await db.execute(sql`select pg_notify(${CHANNEL}, ${`${id} ${news}`})`);
 }
 
 /** Deletes the decks that have been in the bin for longer than it keeps them. */

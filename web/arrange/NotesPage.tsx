@@ -6,7 +6,8 @@ import { memo, useDeferredValue, useEffect, useMemo, useRef, useState } from "re
 import { useSearchParams } from "react-router";
 import { useDeck } from "../deck/DeckContext";
 import { clock } from "../ui/time";
-import { RichTextEditor } from "../richtext/RichTextEditor";
+// Loaded with the page: what is typed right after a press must not be lost.
+import RichTextEditor from "../richtext/LoadedEditor";
 import { DeckFrame } from "../shell/DeckFrame";
 import { NotesView } from "../richtext/NotesView";
 import { SmallSlide } from "../deck/SmallSlide";

@@ -89,10 +89,22 @@ export function CompareDialog({
       {problem && <p role="alert">{problem}</p>}
       {ids.length > 1 && (
         <div className="mb-2 flex items-center gap-2 text-sm" role="group" aria-label="Slides with new values">
-          <button type="button" className="btn btn-xs" disabled={at === 0} onClick={() => turn(-1)}>
+          <button
+            type="button"
+            title="Goes to the difference before this one"
+            className="btn btn-xs"
+            disabled={at === 0}
+            onClick={() => turn(-1)}
+          >
             <ChevronLeft size={14} aria-hidden="true" /> Previous
           </button>
-          <button type="button" className="btn btn-xs" disabled={at === ids.length - 1} onClick={() => turn(1)}>
+          <button
+            type="button"
+            title="Goes to the next difference"
+            className="btn btn-xs"
+            disabled={at === ids.length - 1}
+            onClick={() => turn(1)}
+          >
             Next <ChevronRight size={14} aria-hidden="true" />
           </button>
           <span role="status">

@@ -39,10 +39,20 @@ export function SourcesPanel({
     >
       <div className="mb-2 flex items-center gap-1">
         <h2 className="mr-auto font-semibold">Sources</h2>
-        <button type="button" className="btn btn-xs" onClick={() => chooser.current?.click()}>
+        <button
+          type="button"
+          title="Takes workbooks and tables from files: .xlsx, .ods, .csv"
+          className="btn btn-xs"
+          onClick={() => chooser.current?.click()}
+        >
           <FolderOpen size={14} aria-hidden="true" /> Open
         </button>
-        <button type="button" className="btn btn-xs" onClick={() => onType()}>
+        <button
+          type="button"
+          title="Opens an empty sheet to type or paste numbers into"
+          className="btn btn-xs"
+          onClick={() => onType()}
+        >
           <Plus size={14} aria-hidden="true" /> New sheet
         </button>
         <input
@@ -180,6 +190,7 @@ function SourceItem({
                   type="button"
                   className="btn btn-ghost btn-xs"
                   aria-label={`Download the version of ${when.format(new Date(at))}`}
+                  title={`Download the version of ${when.format(new Date(at))}`}
                   onClick={() => void download(`/sources/${id}/file?version=${version}`)}
                 >
                   <Download size={12} aria-hidden="true" />

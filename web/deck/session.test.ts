@@ -19,6 +19,7 @@ class Backend {
   losing = false;
   poison = 0;
   right = "own";
+  binned = false;
 
   /** Steps of earlier sessions, the last first. */
   steps: { id: string; change: Change; description: string }[] = [];
@@ -31,7 +32,7 @@ class Backend {
   }
 
   state() {
-    return { version: this.version, deck: this.deck, text: null, right: this.right };
+    return { version: this.version, deck: this.deck, text: null, right: this.right, binned: this.binned };
   }
 
   answer(path: string, init: RequestInit): Response {
@@ -46,6 +47,10 @@ class Backend {
         version: this.version,
         changes: this.log.filter(({ version }) => version > Number(path.split("=")[1])),
       });
+    if (path.endsWith("/bin")) {
+      this.binned = false;
+      return new Response(null, { status: 204 });
+    }
     if (!path.endsWith("/changes")) return json(this.state());
     const { base, changes } = JSON.parse(String(init.body)) as ChangeRequest;
     this.received += 1;
@@ -77,7 +82,7 @@ class Backend {
 const backend = { current: new Backend() };
 const stored = new Map<string, string>();
 const listeners = new Map<string, Set<() => void>>();
-let announce: (version: number) => void = () => undefined;
+let announce: (news: number | string) => void = () => undefined;
 
 beforeAll(() => {
   Object.assign(globalThis, {
@@ -99,7 +104,7 @@ beforeAll(() => {
     EventSource: class {
       onmessage: (event: { data: string }) => void = () => undefined;
       constructor() {
-        announce = (version) => this.onmessage({ data: String(version) });
+        announce = (news) => this.onmessage({ data: String(news) });
       }
       close() {}
     },
@@ -122,6 +127,19 @@ const hide = (slide: string, hidden = true): Change => ({ kind: "setHidden", sli
 const hidden = (deck: Deck) => deck.slides.filter((slide) => slide.hidden).map(({ id }) => id);
 
 describe("a deck open in a page", () => {
+  it("says that somebody put it into the bin, goes on taking changes, and takes it out again", async () => {
+    const session = await open();
+    announce("binned");
+    expect(session.snapshot().binned).toBe(true);
+    session.apply(hide("b"));
+    await settled(session);
+    expect(backend.current.log).toHaveLength(1);
+    await session.restore();
+    expect(session.snapshot()).toMatchObject({ binned: false, status: "saved" });
+    announce(1);
+    expect(session.snapshot().version).toBe(1);
+  });
+
   it("shows a change at once, and says that it is kept only when the server has it", async () => {
     const session = await open();
     session.apply(hide("b"));

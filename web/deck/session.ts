@@ -11,9 +11,9 @@ import {
   keepingSourceList,
 } from "@unitext/core/edit";
 import { cutText, type Deck, wellFormed } from "@unitext/core/model";
-import { DeckState, LoggedChange, type SentChange } from "@unitext/server/api";
+import { BIN_NEWS, DeckState, LoggedChange, type SentChange } from "@unitext/server/api";
 import { nanoid } from "nanoid";
-import { get, Refused } from "../api/client";
+import { get, Refused, remove } from "../api/client";
 import { changesSince, sendChanges, sendWhileLeaving, unlogged } from "./changelog";
 import { conflictNotice, onlyAdds } from "./conflicts";
 import { nextTask } from "../ui/time";
@@ -141,11 +141,25 @@ export class DeckSession extends ViewStore {
   private listen(): void {
     this.events = new EventSource(`/api/decks/${this.view.deck.id}/events`);
     this.events.onmessage = ({ data }) => {
+      if (data === BIN_NEWS.binned || data === BIN_NEWS.restored) {
+        this.set({ binned: data === BIN_NEWS.binned });
+        return;
+      }
       this.announced = Math.max(this.announced, Number(data));
       if (this.announced > this.replica.version) void this.catchUp();
     };
     window.addEventListener("online", this.send);
     window.addEventListener("pagehide", this.leave);
+  }
+
+  /** Takes the deck out of the bin. Says so where that is refused. */
+  async restore(): Promise<void> {
+    try {
+      await remove(`/decks/${this.view.deck.id}/bin`);
+      this.set({ binned: false });
+    } catch (error) {
+      this.notify((error as Error).message);
+    }
   }
 
   private closed = false;

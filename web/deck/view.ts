@@ -21,6 +21,8 @@ export interface DeckView {
   notice: Notice | undefined;
   canUndo: boolean;
   canRedo: boolean;
+  /** Whether the deck is in the bin. */
+  binned: boolean;
   /** Changes that could not be saved and that the user has not dismissed. */
   aside: readonly SetAside[];
 }
@@ -53,6 +55,7 @@ export class ViewStore {
       notice: undefined,
       canUndo: false,
       canRedo: false,
+      binned: state.binned,
       aside: readAside(state.deck.id),
     };
   }

@@ -260,7 +260,12 @@ export default function Deliver() {
             : "The last changes are still being kept; files can be written in a moment."}
         </p>
         <p className="mb-3">
-          <button type="button" className="btn btn-sm" onClick={() => setPlaying(true)}>
+          <button
+            type="button"
+            title="The slides turn on their own, for a screen that people walk past"
+            className="btn btn-sm"
+            onClick={() => setPlaying(true)}
+          >
             <TimerReset size={16} aria-hidden="true" /> Run by itself …
           </button>
         </p>

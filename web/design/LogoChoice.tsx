@@ -65,7 +65,12 @@ export function LogoChoice({ choice, onChoice }: { choice: ThemeChoice; onChoice
           }}
         />
         {logo && (
-          <button type="button" className="btn btn-ghost btn-xs" onClick={() => onChoice(without)}>
+          <button
+            type="button"
+            title="Takes the logo off all slides"
+            className="btn btn-ghost btn-xs"
+            onClick={() => onChoice(without)}
+          >
             <X size={14} aria-hidden="true" /> No logo
           </button>
         )}

@@ -146,16 +146,27 @@ export default function Desk() {
           </Link>
           <button
             type="button"
+            title="Writes all decks of the list as files of one format"
             className="btn btn-sm"
             disabled={!rows?.length || shelf.kind === "bin"}
             onClick={() => setWriting(rows)}
           >
             <Download size={16} aria-hidden="true" /> Write decks
           </button>
-          <button type="button" className="btn btn-primary btn-sm" onClick={() => setMaking(true)}>
+          <button
+            type="button"
+            title="Begins a deck from an outline that you type or paste"
+            className="btn btn-primary btn-sm"
+            onClick={() => setMaking(true)}
+          >
             <FilePlus2 size={16} aria-hidden="true" /> New from text
           </button>
-          <button type="button" className="btn btn-sm" onClick={() => chooser.current?.click()}>
+          <button
+            type="button"
+            title="Opens documents, decks, workbooks, text with pictures, or an archive"
+            className="btn btn-sm"
+            onClick={() => chooser.current?.click()}
+          >
             <FolderOpen size={16} aria-hidden="true" /> Bring in files
           </button>
           <MenuButton

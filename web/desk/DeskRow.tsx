@@ -161,7 +161,12 @@ export const DeskRow = memo(function DeskRow({ row, folders, chosen, table }: Pr
         </td>
         <td className="pr-4 pl-3 text-right whitespace-nowrap">
           {binned ? (
-            <button type="button" className="btn btn-ghost btn-sm" onClick={() => void table.acts().restore([row])}>
+            <button
+              type="button"
+              title="Takes the deck out of the bin"
+              className="btn btn-ghost btn-sm"
+              onClick={() => void table.acts().restore([row])}
+            >
               <RotateCcw size={16} aria-hidden="true" /> Restore<span className="sr-only"> {row.title}</span>
             </button>
           ) : (
@@ -170,6 +175,7 @@ export const DeskRow = memo(function DeskRow({ row, folders, chosen, table }: Pr
                 type="button"
                 className="btn btn-ghost btn-sm max-lg:hidden"
                 aria-label={`Copy ${row.title}`}
+                title={`Copy ${row.title}`}
                 onClick={() => void table.acts().copy(row)}
               >
                 <Copy size={16} aria-hidden="true" /> Copy
@@ -179,6 +185,7 @@ export const DeskRow = memo(function DeskRow({ row, folders, chosen, table }: Pr
                   type="button"
                   className="btn btn-ghost btn-sm max-lg:hidden"
                   aria-label={`Put ${row.title} into the bin`}
+                  title={`Put ${row.title} into the bin`}
                   onClick={() => void table.acts().bin([row])}
                 >
                   <Trash2 size={16} aria-hidden="true" /> Bin

@@ -75,7 +75,12 @@ export function FolderBar({
         );
       })}
       {naming === undefined ? (
-        <button type="button" className="btn btn-ghost btn-sm font-normal" onClick={() => setNaming("new")}>
+        <button
+          type="button"
+          title="Makes a folder; drag decks onto it to put them there"
+          className="btn btn-ghost btn-sm font-normal"
+          onClick={() => setNaming("new")}
+        >
           <FolderPlus size={16} aria-hidden="true" /> New folder
         </button>
       ) : (

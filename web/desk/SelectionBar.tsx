@@ -33,10 +33,20 @@ export function SelectionBar({
       <span className="mr-2 font-semibold">{rows.length === 1 ? "One deck" : `${rows.length} decks`} selected</span>
       {binned ? (
         <>
-          <button type="button" className="btn btn-ghost btn-sm" onClick={act(() => acts.restore(rows))}>
+          <button
+            type="button"
+            title="Puts the selected decks back where they were"
+            className="btn btn-ghost btn-sm"
+            onClick={act(() => acts.restore(rows))}
+          >
             <RotateCcw size={16} aria-hidden="true" /> Take out of the bin
           </button>
-          <button type="button" className="btn btn-ghost btn-sm" onClick={act(() => acts.deleteForGood(rows))}>
+          <button
+            type="button"
+            title="Deletes the selected decks; they cannot be taken back"
+            className="btn btn-ghost btn-sm"
+            onClick={act(() => acts.deleteForGood(rows))}
+          >
             <Trash2 size={16} aria-hidden="true" /> Delete for good
           </button>
         </>
@@ -44,12 +54,18 @@ export function SelectionBar({
         <>
           <button
             type="button"
+            title="Makes one deck of the selected ones"
             className="btn btn-ghost btn-sm"
             onClick={() => navigate(`/gather?decks=${rows.map(({ id }) => id).join(",")}`)}
           >
             <Layers size={16} aria-hidden="true" /> Gather
           </button>
-          <button type="button" className="btn btn-ghost btn-sm" onClick={onWrite}>
+          <button
+            type="button"
+            title="Writes the selected decks as files"
+            className="btn btn-ghost btn-sm"
+            onClick={onWrite}
+          >
             <Download size={16} aria-hidden="true" /> Write …
           </button>
           <MenuButton
@@ -62,7 +78,12 @@ export function SelectionBar({
           >
             <FolderInput size={16} aria-hidden="true" /> Move to …
           </MenuButton>
-          <button type="button" className="btn btn-ghost btn-sm" onClick={act(() => acts.bin(rows))}>
+          <button
+            type="button"
+            title="Keeps the selected decks for 30 days, then deletes them"
+            className="btn btn-ghost btn-sm"
+            onClick={act(() => acts.bin(rows))}
+          >
             <Trash2 size={16} aria-hidden="true" /> Put into the bin
           </button>
         </>
@@ -71,6 +92,7 @@ export function SelectionBar({
         type="button"
         className="btn btn-ghost btn-sm btn-square ml-auto"
         aria-label="Clear the selection"
+        title="Clear the selection"
         onClick={onClear}
       >
         <X size={16} aria-hidden="true" />

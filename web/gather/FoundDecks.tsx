@@ -25,6 +25,7 @@ export function FoundDecks({
         </label>
         <button
           type="button"
+          title="Adds all decks that were found to the list"
           className="btn btn-sm"
           disabled={fits.every(({ row }) => listed.has(row.id))}
           onClick={() => add(fits)}

@@ -55,6 +55,7 @@ export function MergeItem({
           type="button"
           className="btn btn-ghost btn-xs px-1"
           aria-label={`Move ${row?.title} up`}
+          title={`Move ${row?.title} up`}
           disabled={at === 0}
           onClick={() => move(id, at - 1)}
         >
@@ -64,6 +65,7 @@ export function MergeItem({
           type="button"
           className="btn btn-ghost btn-xs px-1"
           aria-label={`Move ${row?.title} down`}
+          title={`Move ${row?.title} down`}
           disabled={at === list.length - 1}
           onClick={() => move(id, at + 1)}
         >
@@ -73,6 +75,7 @@ export function MergeItem({
           type="button"
           className="btn btn-ghost btn-xs px-1"
           aria-label={`Remove ${row?.title} from the list`}
+          title={`Remove ${row?.title} from the list`}
           onClick={() => setList((now) => now.toSpliced(at, 1))}
         >
           <X size={14} aria-hidden="true" />

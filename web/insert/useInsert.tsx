@@ -33,8 +33,8 @@ import { useSlideClipboard } from "./useSlideClipboard";
 /** The slide on which things land, and what is on it. Without one, everything becomes slides. */
 export interface Bed {
   slide: Slide;
-  /** Frames of its elements, in points. */
-  frames: () => readonly Frame[];
+  /** The places that its elements take on the page, in points. */
+  occupied: () => readonly Frame[];
   /** Called with the id of an element that was put on it. */
   onPut: (id: string) => void;
 }
@@ -70,14 +70,17 @@ export function useInsert(bed: Bed | undefined) {
   const { sources } = useSources();
   const incoming = useIncoming(deck.language);
   const clipboard = useSlideClipboard(setClipped);
-  const putPictures = usePictures((id) => bed?.onPut(id));
+  const putPictures = usePictures(
+    (id) => bed?.onPut(id),
+    () => bed?.occupied() ?? [],
+  );
   const makePictureSlides = usePictureSlides(clipboard.put);
 
   const fresh = (slides: readonly Slide[]) =>
     slides.map((slide) => ({ ...slide, id: nanoid(10), parent: null }) satisfies Slide);
   const add = (element: Element, words: string) => {
     if (!bed) return;
-    const changes = putElement(deck, bed.slide, inKind(element, deck.theme), bed.frames());
+    const changes = putElement(deck, bed.slide, inKind(element, deck.theme), bed.occupied());
     if (session.apply(batch(changes), { words })) bed.onPut(element.id);
   };
   const addText = (text: Slide["notes"]) =>

@@ -1,5 +1,5 @@
 import { batch, inKind, putPicture } from "@unitext/core/edit";
-import { newSlide, type Slide } from "@unitext/core/model";
+import { type Frame, newSlide, type Slide } from "@unitext/core/model";
 import { Picture } from "@unitext/server/api";
 import { nanoid } from "nanoid";
 import { post } from "../api/client";
@@ -41,15 +41,21 @@ function usePictureFiles() {
   };
 }
 
-/** Returns a function that puts pictures on a slide, beside what is there or as a set. Resolves with what was refused. */
-export function usePictures(onPut: (id: string) => void) {
+/**
+ * Returns a function that puts pictures on a slide, beside what is there or as a set; `occupied` returns the places of
+ * what is drawn on it. Resolves with what was refused.
+ */
+export function usePictures(onPut: (id: string) => void, occupied: () => readonly Frame[]) {
   const { session } = useDeck();
   const bring = usePictureFiles();
   return (slide: string, files: readonly File[]) =>
     bring(files, (picture) => {
       const { deck } = session.snapshot();
       const now = deck.slides.find(({ id }) => id === slide);
-      if (now && session.apply(batch(putPicture(deck, now, picture)), { words: "Added a picture" })) onPut(picture.id);
+      if (!now) return;
+      // What was put before it is not drawn yet.
+      const taken = [...occupied(), ...now.elements.flatMap(({ frame }) => frame ?? [])];
+      if (session.apply(batch(putPicture(deck, now, picture, taken)), { words: "Added a picture" })) onPut(picture.id);
     });
 }
 

@@ -1,4 +1,5 @@
 import { MOTION_CSS } from "@unitext/core/draw";
+import { drawnPlaces } from "@unitext/core/layout";
 import { inKind } from "@unitext/core/edit";
 import { type Crop, type Element, type PictureElement, type Slide, must } from "@unitext/core/model";
 import { nanoid } from "nanoid";
@@ -22,11 +23,15 @@ import { elementMenu, slideMenu } from "./stagemenu";
 import { useSelectionKeys } from "./useSelectionKeys";
 import { useTextTarget } from "./useTextTarget";
 
+/** Where this browser keeps whether distances are written while something is moved. */
+const DISTANCES = "unitext:distances";
+
 /** One slide: its elements to select, move, resize and rotate; the selection is described at the side. */
 export function Bench({ slide, number }: { slide: Slide; number: number }) {
   const { deck, metadata, session, canEdit } = useDeck();
   const [chosen, setChosen] = useState<readonly string[]>([]);
   const [cropping, setCropping] = useState<string>();
+  const [distances, setDistances] = useState(() => localStorage.getItem(DISTANCES) === "true");
   const stage = useRef<HTMLDivElement>(null);
   const chooser = useRef<HTMLInputElement>(null);
   const { target, setTarget, write } = useTextTarget(slide);
@@ -37,10 +42,10 @@ export function Bench({ slide, number }: { slide: Slide; number: number }) {
     setCropping(undefined);
     setChosen(ids);
   };
-  const acts = useActs(slide, chosen, frames, choose);
+  const acts = useActs(slide, chosen, frames, scene, choose);
   const { dialog, over, handlers, takeFiles } = useInsert({
     slide,
-    frames: () => [...frames.values()],
+    occupied: () => (scene ? drawnPlaces(scene) : []),
     onPut: (id) => choose([id]),
   });
   // biome-ignore lint/correctness/useExhaustiveDependencies: what is selected is checked when the slide changes, not at every selection.
@@ -154,6 +159,7 @@ export function Bench({ slide, number }: { slide: Slide; number: number }) {
               onLeaveText={leaveText}
               onCrop={crop}
               onLeaveCrop={() => setCropping(undefined)}
+              distances={distances}
             />
           </div>
         </WithContextMenu>
@@ -183,6 +189,11 @@ export function Bench({ slide, number }: { slide: Slide; number: number }) {
             onChoose={(id) => choose([id])}
             onTable={(id) => setTarget({ table: id })}
             onLeave={() => choose([])}
+            distances={distances}
+            onDistances={(on) => {
+              setDistances(on);
+              localStorage.setItem(DISTANCES, String(on));
+            }}
           />
         ) : (
           <Appearance

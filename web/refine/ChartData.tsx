@@ -49,7 +49,12 @@ export function ChartData({ chart, acts, disabled }: { chart: ChartElement; acts
         </select>
       </label>
       {!chart.binding && (
-        <button type="button" className="btn btn-sm mb-2 w-full" onClick={() => setSheet(true)}>
+        <button
+          type="button"
+          title="Opens the numbers of the chart as a sheet, to type or paste into"
+          className="btn btn-sm mb-2 w-full"
+          onClick={() => setSheet(true)}
+        >
           <Table2 size={16} aria-hidden="true" /> Change the data in a sheet …
         </button>
       )}

@@ -10,7 +10,7 @@ const HandleStyles = Moveable.defaultStyled as ComponentType<{ cspNonce: string;
 
 /**
  * Moves, resizes and rotates the frames of the selected elements over the slide, with guides at the middle and edges of
- * the page and of other elements, and at equal distances. `onDraft` gets the intermediate frames, `onPlace` the final
+ * the page and of other elements, at the places of the arrangement, and at equal distances. `onDraft` gets the intermediate frames, `onPlace` the final
  * ones, `onPress` the clicked element where the handles of several cover it.
  */
 export function Frames({
@@ -18,6 +18,8 @@ export function Frames({
   chosen,
   scale,
   page,
+  guides,
+  distances,
   frames,
   keepRatio,
   onDraft,
@@ -28,6 +30,10 @@ export function Frames({
   chosen: readonly string[];
   scale: number;
   page: { width: number; height: number };
+  /** The lines of the arrangement to which edges snap, in points. */
+  guides: { x: readonly number[]; y: readonly number[] };
+  /** Whether distances are written while something is moved. */
+  distances: boolean;
   frames: ReadonlyMap<string, RotatedFrame>;
   keepRatio: boolean;
   onDraft: (frames: Map<string, RotatedFrame>) => void;
@@ -106,13 +112,15 @@ export function Frames({
           keepRatio={keepRatio}
           snappable
           snapThreshold={6}
-          isDisplaySnapDigit={false}
+          isDisplaySnapDigit={distances}
+          isDisplayInnerSnapDigit={distances}
+          snapDistFormat={(pixels) => Math.round(pixels / scale)}
           snapGap
           snapDirections={{ left: true, top: true, right: true, bottom: true, center: true, middle: true }}
           elementSnapDirections={{ left: true, top: true, right: true, bottom: true, center: true, middle: true }}
           elementGuidelines={others}
-          verticalGuidelines={[0, (page.width / 2) * scale, page.width * scale]}
-          horizontalGuidelines={[0, (page.height / 2) * scale, page.height * scale]}
+          verticalGuidelines={[0, page.width / 2, page.width, ...guides.x].map((x) => x * scale)}
+          horizontalGuidelines={[0, page.height / 2, page.height, ...guides.y].map((y) => y * scale)}
           throttleRotate={1}
           snapRotationDegrees={[0, 45, 90, 135, 180, 225, 270, 315]}
           snapRotationThreshold={3}

@@ -1,4 +1,5 @@
-import type { PictureElement, Frame } from "@unitext/core/model";
+import { resolveGeometry } from "@unitext/core/figures";
+import type { Frame, Geometry, PictureElement } from "@unitext/core/model";
 import { useDeck } from "../deck/DeckContext";
 import { zoomOf } from "./crop";
 import type { Acts } from "./selection";
@@ -77,6 +78,12 @@ export function PictureParts({
           </button>
         ))}
       </div>
+      <FrameShapes
+        shape={picture.shape}
+        onSet={(shape) =>
+          set(({ shape: _, ...rest }) => (shape ? { ...rest, shape } : rest), "Changed the shape of a picture's frame")
+        }
+      />
       <label className="mt-2 block">
         Opacity, {Math.round((picture.opacity ?? 1) * 100)} %
         <input
@@ -106,6 +113,48 @@ export function PictureParts({
           }
         />
       </label>
+    </fieldset>
+  );
+}
+
+/** The shapes that a picture's frame can have: preset geometries of ECMA-376-1, 20.1.10.56. */
+const SHAPES = {
+  rect: "Rectangle",
+  roundRect: "Rounded corners",
+  ellipse: "Oval",
+  round2SameRect: "Rounded at the top",
+  hexagon: "Hexagon",
+  octagon: "Octagon",
+  diamond: "Diamond",
+  parallelogram: "Slanted",
+} as const;
+const [ICON_WIDTH, ICON_HEIGHT] = [40, 26];
+
+/** The shape of the frame that a picture is cut to, chosen from drawings. */
+function FrameShapes({ shape, onSet }: { shape: Geometry | undefined; onSet: (shape: Geometry | undefined) => void }) {
+  const now = shape === undefined ? "rect" : "preset" in shape ? shape.preset : undefined;
+  return (
+    <fieldset className="mt-2">
+      <legend>Shape of the frame</legend>
+      <div className="mt-1 grid grid-cols-4 gap-1">
+        {Object.entries(SHAPES).map(([preset, label]) => (
+          <button
+            key={preset}
+            type="button"
+            aria-label={label}
+            title={label}
+            aria-pressed={now === preset}
+            className={`btn btn-sm h-9 px-1 ${now === preset ? "outline-2 outline-secondary" : ""}`}
+            onClick={() => onSet(preset === "rect" ? undefined : { preset })}
+          >
+            <svg viewBox={`-1 -1 ${ICON_WIDTH + 2} ${ICON_HEIGHT + 2}`} className="w-full" aria-hidden="true">
+              {resolveGeometry({ preset }, ICON_WIDTH, ICON_HEIGHT).outlines.map(({ d }, nth) => (
+                <path key={nth} d={d} fill="currentColor" fillOpacity={0.18} stroke="currentColor" strokeWidth={1.5} />
+              ))}
+            </svg>
+          </button>
+        ))}
+      </div>
     </fieldset>
   );
 }

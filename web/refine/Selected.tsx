@@ -4,6 +4,7 @@ import { Workflow } from "lucide-react";
 import { ChartData } from "./ChartData";
 import { DiagramData } from "./DiagramData";
 import { asDiagram } from "./diagrams";
+import { HeadingLooks } from "./HeadingLooks";
 import { KindOfElement } from "./KindOfElement";
 import { KindStyle } from "./KindStyle";
 import { LinkedData } from "./LinkedData";
@@ -31,6 +32,8 @@ export function Selected({
   onTable,
   onChoose,
   onLeave,
+  distances,
+  onDistances,
 }: {
   slide: Slide;
   acts: Acts;
@@ -42,6 +45,9 @@ export function Selected({
   onTable: (id: string) => void;
   onChoose: (id: string) => void;
   onLeave: () => void;
+  /** Whether distances are written while something is moved. */
+  distances: boolean;
+  onDistances: (on: boolean) => void;
 }) {
   const { deck, session, canEdit } = useDeck();
   const { elements } = acts;
@@ -90,6 +96,7 @@ export function Selected({
           <Workflow size={16} aria-hidden="true" /> Draw as a diagram
         </button>
       )}
+      {one?.kind === "text" && canEdit && frame && <HeadingLooks slide={slide} text={one} frame={frame} acts={acts} />}
       {one?.kind === "picture" && canEdit && (
         <PictureParts
           picture={one}
@@ -193,6 +200,17 @@ export function Selected({
             ? " Press one of a group twice, or Enter on it, to have it by itself."
             : ""}
         </p>
+        {canEdit && (
+          <label className="mt-2 flex items-center gap-2" title="Writes the distances to the page and to what is near">
+            <input
+              type="checkbox"
+              className="checkbox checkbox-sm"
+              checked={distances}
+              onChange={({ target }) => onDistances(target.checked)}
+            />
+            Distances while moving
+          </label>
+        )}
         {canEdit && acts.canRelease && (
           <button type="button" className="btn btn-sm mt-2 w-full" onClick={acts.release}>
             Back into its place

@@ -1,6 +1,7 @@
-import { moveInScene, type Scene } from "@unitext/core/layout";
+import { contentArea, moveInScene, type Scene, slotPlaces } from "@unitext/core/layout";
 import {
   type Crop,
+  type Deck,
   type Element,
   must,
   type PictureElement,
@@ -13,6 +14,7 @@ import { type KeyboardEvent, lazy, type RefObject, Suspense, useEffect, useMemo,
 import { useDeck } from "../deck/DeckContext";
 import { useScene } from "../deck/scenes";
 import { SlideView } from "../deck/SlideView";
+import { loadEditor } from "../richtext/RichTextEditor";
 import { CropPane } from "./CropPane";
 import { type EmptySlotActs, EmptySlots, FrameButtons, placeOnStage } from "./FrameButtons";
 import type { RotatedFrame } from "./frames";
@@ -49,6 +51,8 @@ interface Props {
   onLeaveText: () => void;
   onCrop: (picture: PictureElement, crop: Crop) => void;
   onLeaveCrop: () => void;
+  /** Whether distances are written while something is moved. */
+  distances: boolean;
 }
 
 /** The slide, as wide as there is room, with handles, editors and hints over it. */
@@ -62,8 +66,12 @@ export function Stage(props: Props) {
       element.kind === "table" && target !== undefined && "table" in target && element.id === target.table,
   );
   const tableBox = openTable && scene?.boxes.find(({ element }) => element === openTable.id);
-  useEffect(() => void import("./Frames"), []);
+  useEffect(() => {
+    void import("./Frames");
+    void loadEditor();
+  }, []);
   const { draft, setDraft, drafted } = useDraft(slide, number, scene);
+  const guides = useMemo(() => guidesOf(slide, deck), [slide, deck]);
   const shown = useMemo(() => new Map([...frames, ...draft]), [frames, draft]);
   /** An element that was clicked among several selected ones. */
   const pressAmong = (id: string, { twice, more }: { twice: boolean; more: boolean }) => {
@@ -101,6 +109,8 @@ export function Stage(props: Props) {
             chosen={chosen}
             scale={scale}
             page={deck.page}
+            guides={guides}
+            distances={props.distances}
             frames={frames}
             keepRatio={acts.elements.length === 1 && acts.elements[0]?.kind === "picture"}
             onDraft={setDraft}
@@ -184,6 +194,17 @@ function useDraft(slide: Slide, number: number, scene: Scene | undefined) {
   // biome-ignore lint/correctness/useExhaustiveDependencies: the draft ends when the slide is laid out with its frames.
   useEffect(() => setDraft(new Map()), [scene]);
   return { draft, setDraft, drafted: draft.size ? (moved ?? resized) : scene };
+}
+
+/** Returns the edges and middles of the arrangement's places and of the content area, in points. */
+function guidesOf(slide: Slide, deck: Deck): { x: number[]; y: number[] } {
+  if (slide.master !== undefined) return { x: [], y: [] };
+  const places = [...slotPlaces(slide.arrangement, deck, slide.widths).values()].map(({ frame }) => frame);
+  const frames = [...places, contentArea(deck)];
+  return {
+    x: [...new Set(frames.flatMap(({ x, width }) => [x, x + width / 2, x + width]))],
+    y: [...new Set(frames.flatMap(({ y, height }) => [y, y + height]))],
+  };
 }
 
 /** Returns the slide with other frames for some of its elements. */

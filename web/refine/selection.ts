@@ -12,6 +12,7 @@ import {
   type SingleChange,
   ungroupElements,
 } from "@unitext/core/edit";
+import { drawnPlaces, type Scene } from "@unitext/core/layout";
 import {
   ARRANGEMENTS,
   type Element,
@@ -38,6 +39,7 @@ export function useActs(
   slide: Slide,
   chosen: readonly string[],
   frames: ReadonlyMap<string, RotatedFrame>,
+  scene: Scene | undefined,
   choose: (ids: string[]) => void,
 ) {
   const { deck, session } = useDeck();
@@ -100,7 +102,7 @@ export function useActs(
     /** Puts the elements back into their slots of the arrangement. */
     release: () => set(elements.map(withoutFrame), `Put ${what} back into place`),
     add: (element: Element, words: string) => {
-      apply(putElement(deck, slide, element, [...frames.values()]), words);
+      apply(putElement(deck, slide, element, scene ? drawnPlaces(scene) : []), words);
       choose([element.id]);
     },
     /** Changes the selected table; a change that cannot be made says so. */

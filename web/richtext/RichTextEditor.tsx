@@ -2,7 +2,9 @@ import { paragraphText } from "@unitext/core/model";
 import { lazy, Suspense } from "react";
 import type { EditorProps } from "./LoadedEditor";
 
-const LoadedEditor = lazy(() => import("./LoadedEditor"));
+/** Loads the script of the editor before it is needed. */
+export const loadEditor = () => import("./LoadedEditor");
+const LoadedEditor = lazy(loadEditor);
 
 /**
  * Edits a rich text in place. Typed text is passed on after a short pause and when the editor loses focus. The editor's

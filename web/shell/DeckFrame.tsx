@@ -17,7 +17,7 @@ import { Outlet, useNavigate } from "react-router";
 import { useDeck } from "../deck/DeckContext";
 import { slideActs } from "../deck/slideacts";
 import { Spine } from "../deck/Spine";
-import { menuAct, useCommands } from "../keys";
+import { menuAct, Tool, useCommands } from "../keys";
 import { MenuButton } from "../ui/Menu";
 import { Rail } from "./Rail";
 import { NoticeLine } from "./NoticeLine";
@@ -115,14 +115,8 @@ export function DeckPlaces() {
               <span className="max-lg:sr-only">Check</span>
               {advice.found.length > 0 && <span className="quiet tabular-nums">{advice.found.length}</span>}
             </button>
-            <button type="button" className="btn btn-ghost btn-sm" disabled={!canUndo} onClick={() => session.undo()}>
-              <Undo2 size={16} aria-hidden="true" />
-              <span className="max-lg:sr-only">Undo</span>
-            </button>
-            <button type="button" className="btn btn-ghost btn-sm" disabled={!canRedo} onClick={() => session.redo()}>
-              <Redo2 size={16} aria-hidden="true" />
-              <span className="max-lg:sr-only">Redo</span>
-            </button>
+            <Tool command="undo" label="Undo" icon={Undo2} disabled={!canUndo} onPress={() => session.undo()} />
+            <Tool command="redo" label="Redo" icon={Redo2} disabled={!canRedo} onPress={() => session.redo()} />
           </div>
         </header>
         <main className="min-h-0 flex-1">

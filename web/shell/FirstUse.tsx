@@ -27,6 +27,7 @@ export function FirstUse({ place }: { place: string }) {
         type="button"
         className="btn btn-ghost btn-xs btn-square"
         aria-label="Dismiss this hint"
+        title="Dismiss this hint"
         onClick={() => {
           localStorage.setItem(storeName(place), "closed");
           setClosed(true);

@@ -1,3 +1,4 @@
+import { Trash2 } from "lucide-react";
 import { useEffect, useState } from "react";
 import { useDeck } from "../deck/DeckContext";
 import { FirstUse } from "./FirstUse";
@@ -5,7 +6,7 @@ import { SetAsideDialog } from "./SetAsideDialog";
 
 /** The last act with its undo, and the save status. */
 export function NoticeLine({ place }: { place: string }) {
-  const { notice, status, session, aside } = useDeck();
+  const { notice, status, session, aside, binned } = useDeck();
   const [open, setOpen] = useState(false);
   useEffect(() => {
     if (!notice) return;
@@ -23,7 +24,16 @@ export function NoticeLine({ place }: { place: string }) {
       <p role="status" className={notice ? "flex min-w-0 flex-1 items-center gap-3" : "sr-only"}>
         {notice && <span className="truncate">{notice.text}</span>}
       </p>
-      {!notice && <FirstUse place={place} />}
+      {!notice && !binned && <FirstUse place={place} />}
+      {binned && (
+        <p role="status" className="flex min-w-0 items-center gap-2">
+          <Trash2 size={16} className="text-warning shrink-0" aria-hidden="true" />
+          <span>This deck was put into the bin. Nothing is lost: it stays there for 30 days, and you can go on.</span>
+          <button type="button" className="btn btn-xs" onClick={() => void session.restore()}>
+            Take it out
+          </button>
+        </p>
+      )}
       {notice?.undo && (
         <button type="button" className="btn btn-ghost btn-xs text-primary" onClick={() => session.undo()}>
           Undo

@@ -104,6 +104,7 @@ export function PlayButtons({
             type="button"
             aria-pressed={on}
             aria-label={`${on ? "Stop" : "Play"} the ${calledMedia(place)} in the hall`}
+            title={`${on ? "Stop" : "Play"} the ${calledMedia(place)} in the hall`}
             className="btn btn-primary btn-sm pointer-events-auto shrink-0"
             onClick={() => onPlay(on ? undefined : place.element)}
           >

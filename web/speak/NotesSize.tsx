@@ -25,6 +25,7 @@ export function NotesSize({ size, onSize }: { size: number; onSize: (size: numbe
         type="button"
         className="btn btn-ghost btn-xs btn-square ml-auto"
         aria-label="Smaller notes"
+        title="Smaller notes"
         disabled={size <= LEAST}
         onClick={() => onSize(size - STEP)}
       >
@@ -34,6 +35,7 @@ export function NotesSize({ size, onSize }: { size: number; onSize: (size: numbe
         type="button"
         className="btn btn-ghost btn-xs btn-square"
         aria-label="Larger notes"
+        title="Larger notes"
         disabled={size >= MOST}
         onClick={() => onSize(size + STEP)}
       >

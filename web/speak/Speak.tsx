@@ -221,7 +221,12 @@ export default function Speak() {
               onPress={() => toggle("pen")}
             />
             {ink.strokes.length > 0 && (
-              <button type="button" className="btn btn-ghost btn-sm px-2 font-normal" onClick={() => draw(NO_INK)}>
+              <button
+                type="button"
+                title="Takes off what was drawn on the slide"
+                className="btn btn-ghost btn-sm px-2 font-normal"
+                onClick={() => draw(NO_INK)}
+              >
                 <Eraser size={16} aria-hidden="true" /> Erase
               </button>
             )}

@@ -98,6 +98,7 @@ export function TermsDialog({ from, to, onClose }: { from: string; to: string; o
         />
         <button
           type="button"
+          title="Adds a word and what it is called in the other language"
           className="btn btn-sm"
           onClick={() => {
             setWords("");

@@ -238,10 +238,22 @@ function Segments() {
       <Link className="btn btn-ghost btn-sm" to={`/decks/${deck.id}/translate/slides`}>
         <Columns2 size={16} aria-hidden="true" /> Side by side
       </Link>
-      <button type="button" className="btn btn-ghost btn-sm" disabled={!list} onClick={() => setOpen("memory")}>
+      <button
+        type="button"
+        title="Shows what was translated before, and takes it from files or writes it to one"
+        className="btn btn-ghost btn-sm"
+        disabled={!list}
+        onClick={() => setOpen("memory")}
+      >
         <BookOpen size={16} aria-hidden="true" /> Memory
       </button>
-      <button type="button" className="btn btn-ghost btn-sm" disabled={!list} onClick={() => setOpen("terms")}>
+      <button
+        type="button"
+        title="Lists words that are always translated in the same way"
+        className="btn btn-ghost btn-sm"
+        disabled={!list}
+        onClick={() => setOpen("terms")}
+      >
         <Tags size={16} aria-hidden="true" /> Terms
       </button>
       <Files acts={acts} onSaid={setSaid} />

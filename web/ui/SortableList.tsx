@@ -84,6 +84,7 @@ export function SortableItem({
         {...attributes}
         {...listeners}
         aria-label={`Move ${name}`}
+        title={`Move ${name}`}
       >
         <GripVertical size={14} aria-hidden="true" className="mx-auto" />
       </button>

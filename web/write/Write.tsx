@@ -10,7 +10,7 @@ import { pickUpDocument } from "../deck/pending";
 import { useMeasures } from "../deck/scenes";
 import { useArrival } from "../deck/useArrival";
 import { isPlain, JobLine } from "../jobs";
-import { useCommands } from "../keys";
+import { Tool, useCommands } from "../keys";
 import { DeckFrame } from "../shell/DeckFrame";
 import { ChooseCells } from "../sources/ChooseCells";
 import { core } from "../worker";
@@ -99,14 +99,7 @@ export default function Write() {
           />
         </>
       )}
-      <button
-        type="button"
-        className="btn btn-ghost btn-sm"
-        aria-pressed={finding}
-        onClick={() => setFinding(!finding)}
-      >
-        <Search size={16} aria-hidden="true" /> Find
-      </button>
+      <Tool command="find" label="Find" icon={Search} pressed={finding} onPress={() => setFinding(!finding)} />
     </>
   );
   const insertCells = (bound: Bound) => {
