@@ -15,16 +15,21 @@ function boundsOf(lines: readonly SceneLine[]): Frame | undefined {
 }
 
 /**
- * Returns the places on the page that elements really take, in points: for text the box around its words, which is often
- * much smaller than its slot; for everything else its frame.
+ * Returns the places on the page that elements really take, in points: for text in a slot the box around its words, which
+ * is often much smaller than the slot; for everything else its frame.
  */
 export function drawnPlaces(scene: Scene): Frame[] {
-  const words = new Map<string, Frame | undefined>();
-  for (const node of scene.nodes)
-    if (node.kind === "text" && node.element !== null) words.set(node.element, boundsOf(node.lines));
-  return scene.boxes.flatMap(({ element, x, y, width, height }) => {
+  const words = new Map<string, SceneLine[]>();
+  const figures = new Set<string>();
+  for (const node of scene.nodes) {
+    if (node.kind === "rect" || node.element === null) continue;
+    if (node.kind === "text") words.set(node.element, [...(words.get(node.element) ?? []), ...node.lines]);
+    else figures.add(node.element);
+  }
+  return scene.boxes.flatMap(({ element, grid, x, y, width, height }) => {
     if (element === null) return [];
-    const place = words.has(element) ? words.get(element) : { x, y, width, height };
+    const lines = grid || figures.has(element) || scene.positioned?.[element] ? undefined : words.get(element);
+    const place = lines ? boundsOf(lines) : { x, y, width, height };
     return place ? [place] : [];
   });
 }

@@ -15,11 +15,11 @@ export function withCaption(node: SceneNode, element: string): SceneNode {
     : { ...node, element };
 }
 
-/** Lays out a picture that fills its own frame: cropped, clipped to its shape, with its outline. */
-function layFramed(element: PictureElement, place: SlotPlace, slot: string | null, { metadata }: SlideContext): Laid {
-  const { frame } = place;
+const NOTHING_CROPPED = { left: 0, top: 0, right: 0, bottom: 0 };
+
+/** Returns the nodes of a picture that fills a frame: cropped, clipped to its shape, with its outline. */
+function framedNodes(element: PictureElement, frame: Frame, assets: DeckMetadata["assets"]): SceneNode[] {
   const { id, fill, stroke, shadow, flip } = element;
-  const { assets } = metadata;
   const form: Geometry = element.shape ?? { preset: "rect" };
   const edge = { shown: { edge: stroke?.width ?? 0 } };
   const behind = { id, ...edge, ...(fill ? { fill } : {}), ...(shadow ? { shadow } : {}) };
@@ -30,7 +30,7 @@ function layFramed(element: PictureElement, place: SlotPlace, slot: string | nul
   const inside = isClipped ? clippedPicture(element, picture, form, frame, assets) : picture;
   const matrix = turning(frame, 0, flip);
   const turned: SceneNode = matrix ? { kind: "group", element: id, matrix, nodes: [inside] } : inside;
-  return { nodes: [...under, turned, ...over], box: boxAt(frame, id, slot, 0, 0), used: frame.height };
+  return [...under, turned, ...over];
 }
 
 type PictureNode = Extract<SceneNode, { kind: "picture" }>;
@@ -38,7 +38,7 @@ type PictureNode = Extract<SceneNode, { kind: "picture" }>;
 /** Returns the whole picture, larger than its frame where it is cropped. */
 function croppedPicture(element: PictureElement, frame: Frame, assets: DeckMetadata["assets"]): PictureNode {
   const asset = assets[element.source];
-  const { left, top, right, bottom } = element.crop ?? { left: 0, top: 0, right: 0, bottom: 0 };
+  const { left, top, right, bottom } = element.crop ?? NOTHING_CROPPED;
   const width = frame.width / Math.max(0.001, 1 - left - right);
   const height = frame.height / Math.max(0.001, 1 - top - bottom);
   return {
@@ -85,7 +85,12 @@ export function layPicture(
 ): Laid {
   const { metadata } = context;
   const { caption } = element;
-  if (element.frame && !caption && element.width === undefined) return layFramed(element, place, slot, context);
+  if (element.frame && !caption && element.width === undefined)
+    return {
+      nodes: framedNodes(element, place.frame, metadata.assets),
+      box: boxAt(place.frame, element.id, slot, 0, 0),
+      used: place.frame.height,
+    };
   const nodes: SceneNode[] = [];
   let { frame } = place;
   let overflow = 0;
@@ -110,24 +115,17 @@ export function layPicture(
   }
   const asset = metadata.assets[element.source];
   const share = (element.width ?? 100) / 100;
-  const room = { width: frame.width * share, height: share < 1 ? frame.height : frame.height };
-  const scale = asset ? Math.min(room.width / asset.width, room.height / asset.height) : 1;
-  const width = asset ? asset.width * scale : room.width;
-  const height = asset ? asset.height * scale : room.height;
+  const room = { width: frame.width * share, height: frame.height };
+  // What is cut off takes no room.
+  const { left, top, right, bottom } = element.crop ?? NOTHING_CROPPED;
+  const [wide, high] = asset
+    ? [asset.width * Math.max(0.001, 1 - left - right), asset.height * Math.max(0.001, 1 - top - bottom)]
+    : [room.width, room.height];
+  const scale = asset ? Math.min(room.width / wide, room.height / high) : 1;
+  const [width, height] = [wide * scale, high * scale];
   const fitted = { x: frame.x + (frame.width - width) / 2, y: frame.y + (frame.height - height) / 2, width, height };
   return {
-    nodes: [
-      {
-        kind: "picture",
-        element: element.id,
-        source: element.source,
-        alt: element.alt,
-        missing: !asset,
-        ...fitted,
-        ...(asset ? { sha256: asset.sha256 } : {}),
-      },
-      ...nodes,
-    ],
+    nodes: [...framedNodes(element, fitted, metadata.assets), ...nodes],
     box: boxAt(fitted, element.id, slot, 0, overflow),
     used: place.frame.height,
   };

@@ -136,7 +136,7 @@ function Format({ format, ready, notes }: { format: WritableFormat; ready: boole
         {writing && (
           <button
             type="button"
-            className="btn btn-ghost btn-sm"
+            className="btn btn-ghost btn-sm gap-1 px-2 font-normal"
             onClick={() => writing.abort()}
             aria-label={`Cancel writing ${FORMATS[format].label}`}
           >

@@ -36,6 +36,9 @@ export function Bench({ slide, number }: { slide: Slide; number: number }) {
   const chooser = useRef<HTMLInputElement>(null);
   const { target, setTarget, write } = useTextTarget(slide);
   const scene = useScene(slide, number, metadata);
+  // A paste may wait for the worker; what it brings lands on the slide as it is drawn then.
+  const latestScene = useRef(scene);
+  latestScene.current = scene;
   const frames = useMemo(() => framesOf(slide, scene), [slide, scene]);
   const { press, transition, play } = usePlay(slide);
   const choose = (ids: readonly string[]) => {
@@ -45,7 +48,7 @@ export function Bench({ slide, number }: { slide: Slide; number: number }) {
   const acts = useActs(slide, chosen, frames, scene, choose);
   const { dialog, over, handlers, takeFiles } = useInsert({
     slide,
-    occupied: () => (scene ? drawnPlaces(scene) : []),
+    occupied: () => (latestScene.current ? drawnPlaces(latestScene.current) : []),
     onPut: (id) => choose([id]),
   });
   // biome-ignore lint/correctness/useExhaustiveDependencies: what is selected is checked when the slide changes, not at every selection.

@@ -154,6 +154,11 @@ export function Stage(props: Props) {
           onLeave={props.onLeaveText}
         />
       )}
+      {props.distances && draft.size > 0 && (
+        <p className="bg-neutral text-neutral-content pointer-events-none absolute bottom-1 left-1 z-10 px-2 py-0.5 text-sm tabular-nums">
+          {distanceWords(must([...draft.values()][0]), deck.page)}
+        </p>
+      )}
       {(scene?.overflow ?? 0) > 0 && (
         <p className="bg-error text-error-content absolute right-0 bottom-0 px-2 py-0.5 text-sm">
           The text overflows by {Math.round(scene?.overflow ?? 0)} points: shorten it or divide the slide.
@@ -194,6 +199,19 @@ function useDraft(slide: Slide, number: number, scene: Scene | undefined) {
   // biome-ignore lint/correctness/useExhaustiveDependencies: the draft ends when the slide is laid out with its frames.
   useEffect(() => setDraft(new Map()), [scene]);
   return { draft, setDraft, drafted: draft.size ? (moved ?? resized) : scene };
+}
+
+/** Returns how far a frame is from the edges of the page, and its size, in words. */
+function distanceWords({ x, y, width, height }: RotatedFrame, page: Deck["page"]): string {
+  const [left, top, right, bottom, wide, high] = [
+    x,
+    y,
+    page.width - x - width,
+    page.height - y - height,
+    width,
+    height,
+  ].map((value) => Math.round(value));
+  return `Left ${left} · top ${top} · right ${right} · bottom ${bottom} · ${wide} × ${high} pt`;
 }
 
 /** Returns the edges and middles of the arrangement's places and of the content area, in points. */

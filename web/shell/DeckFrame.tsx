@@ -76,7 +76,7 @@ export function DeckPlaces() {
           <div ref={setToolsAt} className="contents" />
           <div className="flex gap-1">
             <MenuButton
-              className="btn btn-ghost btn-sm"
+              className="btn btn-ghost btn-sm gap-1 px-2 font-normal"
               acts={[
                 menuAct("newSlide", newSlide, { label: "New slide", icon: SquarePlus, disabled: !canEdit }),
                 menuAct("newDeck", () => navigate("/?new"), { label: "New deck …", icon: FilePlus2 }),
@@ -88,7 +88,7 @@ export function DeckPlaces() {
             {canEdit && (
               <button
                 type="button"
-                className="btn btn-ghost btn-sm"
+                className="btn btn-ghost btn-sm gap-1 px-2 font-normal"
                 title="Choose the design, fonts and colours of the deck"
                 onClick={() => setOpen("design")}
               >
@@ -98,7 +98,7 @@ export function DeckPlaces() {
             )}
             <button
               type="button"
-              className="btn btn-ghost btn-sm"
+              className="btn btn-ghost btn-sm gap-1 px-2 font-normal"
               title="Page, title, author, language, and the lines on every slide"
               onClick={() => setOpen("deck")}
             >
@@ -107,7 +107,7 @@ export function DeckPlaces() {
             </button>
             <button
               type="button"
-              className="btn btn-ghost btn-sm"
+              className="btn btn-ghost btn-sm gap-1 px-2 font-normal"
               title="What could be better for the audience, slide by slide"
               onClick={() => setOpen("check")}
             >

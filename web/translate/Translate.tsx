@@ -235,13 +235,13 @@ function Segments() {
       <span className="quiet px-2 text-sm" role="status">
         {isWaiting ? "Not saved yet; trying again" : saving ? "Saving …" : progressOf(segments)}
       </span>
-      <Link className="btn btn-ghost btn-sm" to={`/decks/${deck.id}/translate/slides`}>
+      <Link className="btn btn-ghost btn-sm gap-1 px-2 font-normal" to={`/decks/${deck.id}/translate/slides`}>
         <Columns2 size={16} aria-hidden="true" /> Side by side
       </Link>
       <button
         type="button"
         title="Shows what was translated before, and takes it from files or writes it to one"
-        className="btn btn-ghost btn-sm"
+        className="btn btn-ghost btn-sm gap-1 px-2 font-normal"
         disabled={!list}
         onClick={() => setOpen("memory")}
       >
@@ -250,7 +250,7 @@ function Segments() {
       <button
         type="button"
         title="Lists words that are always translated in the same way"
-        className="btn btn-ghost btn-sm"
+        className="btn btn-ghost btn-sm gap-1 px-2 font-normal"
         disabled={!list}
         onClick={() => setOpen("terms")}
       >

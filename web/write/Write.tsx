@@ -66,7 +66,7 @@ export default function Write() {
     <>
       <button
         type="button"
-        className="btn btn-ghost btn-sm"
+        className="btn btn-ghost btn-sm gap-1 px-2 font-normal"
         disabled={readOnly}
         title="Inserts a value, a table or a chart of a workbook at the cursor"
         onClick={() => setChoosing(true)}
@@ -77,7 +77,7 @@ export default function Write() {
         <>
           <button
             type="button"
-            className="btn btn-ghost btn-sm"
+            className="btn btn-ghost btn-sm gap-1 px-2 font-normal"
             disabled={readOnly}
             title="Takes a newer version of the document: what it would change is shown before anything is taken"
             onClick={() => newer.current?.click()}
