@@ -63,7 +63,7 @@ export default function Data() {
   const [typing, setTyping] = useState<{ source?: SourceSummary }>();
   const incoming = useIncoming(deck.language);
   const receive = (files: readonly File[]) => void incoming.receive(files).then(setSaid);
-  const { over, handlers } = useFileDrop(receive);
+  const { over, handlers } = useFileDrop(receive, (problem) => session.notify(problem));
 
   const names = [...new Set(checks?.map(({ binding }) => binding.source))];
   const own = jobs.filter(({ name }) => names.includes(name));

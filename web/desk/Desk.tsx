@@ -13,6 +13,7 @@ import { Rail } from "../shell/Rail";
 import { useIncoming } from "../sources/useIncoming";
 import { MenuButton } from "../ui/Menu";
 import { useFileDrop } from "../ui/useFileDrop";
+import { readable, unreadableSentence } from "../ui/droppedfiles";
 import { ACCEPTED, ACCEPTED_KINDS } from "./accepted";
 import { DeckTable } from "./DeckTable";
 import { FolderBar, type Shelf } from "./FolderBar";
@@ -74,7 +75,7 @@ export default function Desk() {
     if (file && row) setNewer({ file, row });
     else void bring(files);
   };
-  const { over, handlers } = useFileDrop(take);
+  const { over, handlers } = useFileDrop(take, complain);
   const pasted = usePastedText(() => setMaking(true));
   const chooser = useRef<HTMLInputElement>(null);
   const scroller = useRef<HTMLElement>(null);
@@ -188,7 +189,11 @@ export default function Desk() {
             aria-label="Files to bring in"
             tabIndex={-1}
             onChange={({ target }) => {
-              take([...(target.files ?? [])]);
+              void readable([...(target.files ?? [])]).then(({ files, unreadable }) => {
+                if (files.length) take(files);
+                const problem = unreadableSentence(unreadable);
+                if (problem) complain(problem);
+              });
               target.value = "";
             }}
           />

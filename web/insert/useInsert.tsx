@@ -217,7 +217,10 @@ export function useInsert(bed: Bed | undefined) {
     return () => document.removeEventListener("paste", paste);
   }, [canEdit]);
 
-  const drop = useFileDrop((files) => void takeFiles(files));
+  const drop = useFileDrop(
+    (files) => void takeFiles(files),
+    (problem) => session.notify(problem),
+  );
   const place = clipboard.after().words;
   const source = sources?.find(({ id }) => id === cells?.source);
   const dialog: ReactNode = (
