@@ -6,7 +6,6 @@ import {
   metadataOf,
   must,
   newSlide,
-  plainText,
   run,
   TEXT_CONTRAST,
   type TextElement,

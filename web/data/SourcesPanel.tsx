@@ -2,13 +2,14 @@ import { WORKBOOKS, workbookKind } from "@unitext/core/model";
 import { listExtensions } from "@unitext/core/formats/catalogue";
 import { SourceTaken, type SourceSummary } from "@unitext/server/api";
 import { Download, FileSpreadsheet, FolderOpen, Plus } from "lucide-react";
-import { type FormEvent, useRef, useState } from "react";
+import { type FormEvent, useState } from "react";
 import { Link } from "react-router";
 import { mutate } from "swr";
 import { z } from "zod";
 import { reloadSources } from "../sources/useSources";
 import { InsideFile } from "./InsideFile";
 import { download, post, remove } from "../api/client";
+import { useFileChooser } from "../ui/useFileChooser";
 
 const when = new Intl.DateTimeFormat(undefined, { dateStyle: "medium", timeStyle: "short" });
 
@@ -31,7 +32,12 @@ export function SourcesPanel({
   /** Says what became of something. */
   onSaid: (line: string) => void;
 }) {
-  const chooser = useRef<HTMLInputElement>(null);
+  const chooser = useFileChooser({
+    label: "Workbooks to bring in",
+    accept: WORKBOOKS.map((kind) => `.${kind}`).join(","),
+    multiple: true,
+    onFiles: (files) => onFiles(files.filter(({ name }) => workbookKind(name))),
+  });
   return (
     <aside
       aria-label="Sources"
@@ -43,7 +49,7 @@ export function SourcesPanel({
           type="button"
           title="Takes workbooks and tables from files: .xlsx, .ods, .csv"
           className="btn btn-xs"
-          onClick={() => chooser.current?.click()}
+          onClick={chooser.choose}
         >
           <FolderOpen size={14} aria-hidden="true" /> Open
         </button>
@@ -55,19 +61,7 @@ export function SourcesPanel({
         >
           <Plus size={14} aria-hidden="true" /> New sheet
         </button>
-        <input
-          ref={chooser}
-          type="file"
-          multiple
-          accept={WORKBOOKS.map((kind) => `.${kind}`).join(",")}
-          className="hidden"
-          aria-label="Workbooks to bring in"
-          tabIndex={-1}
-          onChange={(event) => {
-            onFiles([...(event.target.files ?? [])].filter(({ name }) => workbookKind(name)));
-            event.target.value = "";
-          }}
-        />
+        {chooser.input}
       </div>
       <AddressForm />
       {sources?.length === 0 && (

@@ -1,10 +1,10 @@
 import { LOGO_CORNERS, type Logo, type ThemeChoice } from "@unitext/core/model";
 import { Picture } from "@unitext/server/api";
 import { Image, X } from "lucide-react";
-import { useRef } from "react";
 import { post } from "../api/client";
 import { useDeck } from "../deck/DeckContext";
 import { Measure } from "../ui/Measure";
+import { useFileChooser } from "../ui/useFileChooser";
 
 const CORNERS: Record<Logo["at"], string> = {
   "top-left": "top left",
@@ -18,7 +18,11 @@ const HEIGHT = 34;
 /** The logo of the theme that is tried: its picture, its corner and its height. */
 export function LogoChoice({ choice, onChoice }: { choice: ThemeChoice; onChoice: (choice: ThemeChoice) => void }) {
   const { deck, session } = useDeck();
-  const file = useRef<HTMLInputElement>(null);
+  const picture = useFileChooser({
+    label: "Picture of the logo",
+    accept: "image/*",
+    onFiles: ([given]) => void (given && bring(given)),
+  });
   const { logo, ...without } = choice;
   async function bring(given: File) {
     try {
@@ -48,22 +52,11 @@ export function LogoChoice({ choice, onChoice }: { choice: ThemeChoice; onChoice
           type="button"
           className="btn btn-xs"
           title="Puts a picture into a corner of every slide"
-          onClick={() => file.current?.click()}
+          onClick={picture.choose}
         >
           <Image size={14} aria-hidden="true" /> {logo ? "Another picture …" : "Picture …"}
         </button>
-        <input
-          ref={file}
-          type="file"
-          accept="image/*"
-          className="hidden"
-          aria-label="Picture of the logo"
-          onChange={({ target }) => {
-            const [given] = target.files ?? [];
-            target.value = "";
-            if (given) void bring(given);
-          }}
-        />
+        {picture.input}
         {logo && (
           <button
             type="button"

@@ -14,6 +14,7 @@ import { useIncoming } from "../sources/useIncoming";
 import { MenuButton } from "../ui/Menu";
 import { useFileDrop } from "../ui/useFileDrop";
 import { readable, unreadableSentence } from "../ui/droppedfiles";
+import { useFileChooser } from "../ui/useFileChooser";
 import { ACCEPTED, ACCEPTED_KINDS } from "./accepted";
 import { DeckTable } from "./DeckTable";
 import { FolderBar, type Shelf } from "./FolderBar";
@@ -77,7 +78,17 @@ export default function Desk() {
   };
   const { over, handlers } = useFileDrop(take, complain);
   const pasted = usePastedText(() => setMaking(true));
-  const chooser = useRef<HTMLInputElement>(null);
+  const chooser = useFileChooser({
+    label: "Files to bring in",
+    accept: ACCEPTED,
+    multiple: true,
+    onFiles: (given) =>
+      void readable(given).then(({ files, unreadable }) => {
+        if (files.length) take(files);
+        const problem = unreadableSentence(unreadable);
+        if (problem) complain(problem);
+      }),
+  });
   const scroller = useRef<HTMLElement>(null);
   const jobs = useJobs();
   const mutateJobs = () => mutateKey("/jobs");
@@ -166,7 +177,7 @@ export default function Desk() {
             type="button"
             title="Opens documents, decks, workbooks, text with pictures, or an archive"
             className="btn btn-sm"
-            onClick={() => chooser.current?.click()}
+            onClick={chooser.choose}
           >
             <FolderOpen size={16} aria-hidden="true" /> Bring in files
           </button>
@@ -175,28 +186,12 @@ export default function Desk() {
             className="btn btn-sm btn-square"
             acts={[
               { label: "Write an archive of everything", icon: Archive, act: () => void writeArchive() },
-              { label: "Bring in an archive …", icon: ArchiveRestore, act: () => chooser.current?.click() },
+              { label: "Bring in an archive …", icon: ArchiveRestore, act: chooser.choose },
             ]}
           >
             <MoreHorizontal size={16} aria-hidden="true" />
           </MenuButton>
-          <input
-            ref={chooser}
-            type="file"
-            multiple
-            accept={ACCEPTED}
-            className="hidden"
-            aria-label="Files to bring in"
-            tabIndex={-1}
-            onChange={({ target }) => {
-              void readable([...(target.files ?? [])]).then(({ files, unreadable }) => {
-                if (files.length) take(files);
-                const problem = unreadableSentence(unreadable);
-                if (problem) complain(problem);
-              });
-              target.value = "";
-            }}
-          />
+          {chooser.input}
         </header>
         <div className="px-6">
           <p role="status" className="min-h-6 text-sm">

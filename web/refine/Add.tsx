@@ -17,10 +17,11 @@ import {
 import { type Element, type Geometry, plainText } from "@unitext/core/model";
 import { inKind } from "@unitext/core/edit";
 import { nanoid } from "nanoid";
-import { useRef, useState } from "react";
+import { useState } from "react";
 import { useDeck } from "../deck/DeckContext";
 import { PutOnSlide } from "../sources/PutOnSlide";
 import { useSources } from "../sources/useSources";
+import { useFileChooser } from "../ui/useFileChooser";
 import { newDiagram } from "./diagrams";
 import type { Acts } from "./selection";
 import { emptyTable, NEW_FIGURES } from "./newfigures";
@@ -49,7 +50,11 @@ export function Add({
   const { sources } = useSources();
   const [putting, setPutting] = useState(false);
   const [sizing, setSizing] = useState(false);
-  const file = useRef<HTMLInputElement>(null);
+  const chooser = useFileChooser({
+    label: "Picture to add",
+    accept: ".png,.jpg,.jpeg,.gif,.svg,.wmf,.emf,.tif,.tiff,.bmp",
+    onFiles: onPictures,
+  });
   const { width, height } = deck.page;
   const middle = (w: number, h: number) => ({
     x: Math.round((width - w) / 2),
@@ -86,7 +91,7 @@ export function Add({
         {button("Text", Type, () =>
           add({ kind: "text", frame: middle(320, 80), text: plainText("Text") }, "Added text"),
         )}
-        {button("Picture", Image, () => file.current?.click())}
+        {button("Picture", Image, chooser.choose)}
         {button("Table …", Table2, () => setSizing(!sizing))}
         {button("Chart", ChartColumn, () => add({ ...NEW_FIGURES.chart.element }, NEW_FIGURES.chart.words))}
         {button("Diagram", Workflow, () => add({ ...newDiagram() }, "Added a diagram"))}
@@ -119,18 +124,7 @@ export function Add({
         )}
       </div>
       {sizing && <TableSize onChoose={addTable} onClose={() => setSizing(false)} />}
-      <input
-        ref={file}
-        type="file"
-        accept=".png,.jpg,.jpeg,.gif,.svg,.wmf,.emf,.tif,.tiff,.bmp"
-        className="hidden"
-        aria-label="Picture to add"
-        onChange={({ target }) => {
-          const [given] = target.files ?? [];
-          target.value = "";
-          if (given) onPictures([given]);
-        }}
-      />
+      {chooser.input}
     </fieldset>
   );
 }

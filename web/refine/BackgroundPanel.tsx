@@ -2,13 +2,14 @@ import { batch, type SingleChange } from "@unitext/core/edit";
 import { ARRANGEMENTS, type Background, metadataOf, type Slide, slidePropertiesOf } from "@unitext/core/model";
 import { Picture } from "@unitext/server/api";
 import { Image, RotateCcw } from "lucide-react";
-import { useRef, useState } from "react";
+import { useState } from "react";
 import { post } from "../api/client";
 import { useDeck } from "../deck/DeckContext";
 import { Choices } from "../ui/Choices";
 import { Colour } from "../ui/ColourField";
 import { core } from "../worker";
 import { Measure } from "../ui/Measure";
+import { useFileChooser } from "../ui/useFileChooser";
 import { pagePixels } from "./pagepixels";
 
 /** Returns the change that gives a slide a background; undefined takes its own away. */
@@ -25,7 +26,11 @@ function withBackground(slide: Slide, background: Background | undefined): Singl
 export function BackgroundPanel({ slide }: { slide: Slide }) {
   const { deck, session, canEdit } = useDeck();
   const [busy, setBusy] = useState(false);
-  const file = useRef<HTMLInputElement>(null);
+  const chooser = useFileChooser({
+    label: "Picture for the background",
+    accept: "image/*",
+    onFiles: ([given]) => void (given && bring(given)),
+  });
   const { background } = slide;
   const picture = background && "picture" in background ? background : undefined;
   const set = (next: Background | undefined, words: string, slides: readonly Slide[] = [slide]) =>
@@ -99,22 +104,11 @@ export function BackgroundPanel({ slide }: { slide: Slide }) {
           type="button"
           className="btn btn-xs"
           title="Puts a picture behind the slide, so that its text can be read"
-          onClick={() => file.current?.click()}
+          onClick={chooser.choose}
         >
           <Image size={14} aria-hidden="true" /> {picture ? "Another picture …" : "Picture …"}
         </button>
-        <input
-          ref={file}
-          type="file"
-          accept="image/*"
-          className="hidden"
-          aria-label="Picture for the background"
-          onChange={({ target }) => {
-            const [given] = target.files ?? [];
-            target.value = "";
-            if (given) void bring(given);
-          }}
-        />
+        {chooser.input}
         {background && (
           <button
             type="button"

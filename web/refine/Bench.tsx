@@ -9,6 +9,7 @@ import { useScene } from "../deck/scenes";
 import { styleNonce } from "../shell/nonce";
 import { useInsert } from "../insert/useInsert";
 import { WithContextMenu } from "../ui/Menu";
+import { useFileChooser } from "../ui/useFileChooser";
 import { Appearance } from "./Appearance";
 import { Comments } from "./Comments";
 import { movedCrop, NO_CROP, zoomedCrop } from "./crop";
@@ -33,7 +34,6 @@ export function Bench({ slide, number }: { slide: Slide; number: number }) {
   const [cropping, setCropping] = useState<string>();
   const [distances, setDistances] = useState(() => localStorage.getItem(DISTANCES) === "true");
   const stage = useRef<HTMLDivElement>(null);
-  const chooser = useRef<HTMLInputElement>(null);
   const { target, setTarget, write } = useTextTarget(slide);
   const scene = useScene(slide, number, metadata);
   // A paste may wait for the worker; what it brings lands on the slide as it is drawn then.
@@ -50,6 +50,12 @@ export function Bench({ slide, number }: { slide: Slide; number: number }) {
     slide,
     occupied: () => (latestScene.current ? drawnPlaces(latestScene.current) : []),
     onPut: (id) => choose([id]),
+  });
+  const chooser = useFileChooser({
+    label: "Pictures for the slide",
+    accept: "image/*,.wmf,.emf,.tif,.tiff",
+    multiple: true,
+    onFiles: (files) => void takeFiles(files),
   });
   // biome-ignore lint/correctness/useExhaustiveDependencies: what is selected is checked when the slide changes, not at every selection.
   useEffect(() => {
@@ -94,7 +100,7 @@ export function Bench({ slide, number }: { slide: Slide; number: number }) {
   };
   const add = (element: Omit<Element, "id">, words: string) =>
     acts.add(inKind({ ...element, id: nanoid(10) } as Element, deck.theme), words);
-  const menu = chosen.length ? elementMenu(acts, open) : slideMenu(deck.page, add, () => chooser.current?.click());
+  const menu = chosen.length ? elementMenu(acts, open) : slideMenu(deck.page, add, chooser.choose);
   /** Clears the selection at a right click outside every element: the menu is then about the slide. */
   const chooseUnder = (event: MouseEvent<HTMLElement>) => {
     if (!target && !cropped && !(event.target as HTMLElement).closest("[data-frame], .moveable-control-box"))
@@ -116,20 +122,7 @@ export function Bench({ slide, number }: { slide: Slide; number: number }) {
       {...handlers}
     >
       {dialog}
-      <input
-        ref={chooser}
-        type="file"
-        accept="image/*,.wmf,.emf,.tif,.tiff"
-        multiple
-        className="hidden"
-        aria-label="Pictures for the slide"
-        tabIndex={-1}
-        onChange={({ target: field }) => {
-          const files = [...(field.files ?? [])];
-          field.value = "";
-          void takeFiles(files);
-        }}
-      />
+      {chooser.input}
       {(press !== undefined || transition) && <style nonce={styleNonce}>{MOTION_CSS}</style>}
       <div className="min-w-0 flex-1 overflow-auto px-2 py-2 max-md:flex-none max-md:overflow-visible">
         <WithContextMenu acts={menu} disabled={!canEdit || target !== undefined || cropped !== undefined}>
@@ -152,7 +145,7 @@ export function Bench({ slide, number }: { slide: Slide; number: number }) {
               onOpen={open}
               slotActs={{
                 onText: (slot) => setTarget({ slot }),
-                onPicture: () => chooser.current?.click(),
+                onPicture: chooser.choose,
                 onFigure: (kind) => {
                   const { element, words } = NEW_FIGURES[kind];
                   add(element, words);

@@ -2,6 +2,7 @@ import { ChevronDown, Download, Upload } from "lucide-react";
 import { useRef } from "react";
 import { download } from "../api/client";
 import { useDeck } from "../deck/DeckContext";
+import { useFileChooser } from "../ui/useFileChooser";
 import type { useSegments } from "./useSegments";
 
 const ACCEPTED = ".xlf,.xliff,.docx,.xlsx,.ods,.tmx,.csv,.tsv,.txt,.tbx";
@@ -26,7 +27,11 @@ async function taken(file: File, { takeTmx, takeTerms, takeTranslations }: Acts)
 /** Files for translators, with and without tools: out, and in again. */
 export function Files({ acts, onSaid }: { acts: Acts; onSaid: (lines: string[]) => void }) {
   const { deck, canEdit } = useDeck();
-  const chooser = useRef<HTMLInputElement>(null);
+  const chooser = useFileChooser({
+    label: "What a translator sent back, a memory (TMX) or a list of terms (.csv, TBX)",
+    accept: ACCEPTED,
+    onFiles: ([given]) => void bring(given),
+  });
   const menu = useRef<HTMLDetailsElement>(null);
   const { list } = acts;
   const pair = `from=${list?.from}&to=${list?.to}`;
@@ -86,19 +91,11 @@ export function Files({ acts, onSaid }: { acts: Acts; onSaid: (lines: string[]) 
         className="btn btn-ghost btn-sm"
         disabled={!canEdit}
         title="What a translator sent back (XLIFF, .docx, .xlsx, .csv), a memory (TMX) or a list of terms (TBX, or .csv: term, translation, note, forbidden words)"
-        onClick={() => chooser.current?.click()}
+        onClick={chooser.choose}
       >
         <Upload size={16} aria-hidden="true" /> Bring in
       </button>
-      <input
-        ref={chooser}
-        type="file"
-        accept={ACCEPTED}
-        className="hidden"
-        aria-label="What a translator sent back, a memory (TMX) or a list of terms (.csv, TBX)"
-        tabIndex={-1}
-        onChange={(event) => void bring(event.target.files?.[0]).then(() => (event.target.value = ""))}
-      />
+      {chooser.input}
     </>
   );
 }

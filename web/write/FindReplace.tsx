@@ -97,44 +97,10 @@ export function FindReplace({
       />
       <fieldset className="flex items-center gap-3">
         <legend className="sr-only">Where</legend>
-        {own && (
-          <label className="flex items-center gap-1">
-            <input
-              type="checkbox"
-              className="checkbox checkbox-xs"
-              checked={inText}
-              onChange={(event) => setInText(event.target.checked)}
-            />{" "}
-            text
-          </label>
-        )}
-        <label className="flex items-center gap-1">
-          <input
-            type="checkbox"
-            className="checkbox checkbox-xs"
-            checked={slides}
-            onChange={(event) => setSlides(event.target.checked)}
-          />{" "}
-          slides
-        </label>
-        <label className="flex items-center gap-1">
-          <input
-            type="checkbox"
-            className="checkbox checkbox-xs"
-            checked={notes}
-            onChange={(event) => setNotes(event.target.checked)}
-          />{" "}
-          notes
-        </label>
-        <label className="flex items-center gap-1">
-          <input
-            type="checkbox"
-            className="checkbox checkbox-xs"
-            checked={matchCase}
-            onChange={(event) => setMatchCase(event.target.checked)}
-          />{" "}
-          same capitals
-        </label>
+        {own && <Check label="text" on={inText} onChange={setInText} />}
+        <Check label="slides" on={slides} onChange={setSlides} />
+        <Check label="notes" on={notes} onChange={setNotes} />
+        <Check label="same capitals" on={matchCase} onChange={setMatchCase} />
       </fieldset>
       <p role="status" className="quiet">
         {words
@@ -159,5 +125,19 @@ export function FindReplace({
         Close
       </button>
     </section>
+  );
+}
+
+function Check({ label, on, onChange }: { label: string; on: boolean; onChange: (on: boolean) => void }) {
+  return (
+    <label className="flex items-center gap-1">
+      <input
+        type="checkbox"
+        className="checkbox checkbox-xs"
+        checked={on}
+        onChange={({ target }) => onChange(target.checked)}
+      />
+      {label}
+    </label>
   );
 }

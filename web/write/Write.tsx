@@ -14,6 +14,7 @@ import { Tool, useCommands } from "../keys";
 import { DeckFrame } from "../shell/DeckFrame";
 import { ChooseCells } from "../sources/ChooseCells";
 import { core } from "../worker";
+import { useFileChooser } from "../ui/useFileChooser";
 import { movedBreak, withBreak, withoutBreak } from "./breaks";
 import { DeckFigures } from "./DeckFigures";
 import type { EditorCommand } from "./editorextensions";
@@ -43,7 +44,12 @@ export default function Write() {
   const [points, setPoints] = useState<SlidePoints[]>();
   const [hand, setHand] = useState<string>();
   const dropped = useDroppedFiles(manuscript, editor);
-  const newer = useRef<HTMLInputElement>(null);
+  const newer = useFileChooser({
+    label: "Newer version of the document",
+    accept: DOCUMENTS.map((kind) => `.${kind}`).join(","),
+    multiple: true,
+    onFiles: (files) => void dropped.drop(files),
+  });
   const { waiting } = dropped;
   useDocumentFromDesk(dropped.drop);
   useCommands({ find: () => setFinding(true) });
@@ -80,23 +86,11 @@ export default function Write() {
             className="btn btn-ghost btn-sm gap-1 px-2 font-normal"
             disabled={readOnly}
             title="Takes a newer version of the document: what it would change is shown before anything is taken"
-            onClick={() => newer.current?.click()}
+            onClick={newer.choose}
           >
             <FileUp size={16} aria-hidden="true" /> Newer version …
           </button>
-          <input
-            ref={newer}
-            type="file"
-            accept={DOCUMENTS.map((kind) => `.${kind}`).join(",")}
-            className="hidden"
-            aria-label="Newer version of the document"
-            tabIndex={-1}
-            onChange={({ target }) => {
-              const files = [...(target.files ?? [])];
-              target.value = "";
-              void dropped.drop(files);
-            }}
-          />
+          {newer.input}
         </>
       )}
       <Tool command="find" label="Find" icon={Search} pressed={finding} onPress={() => setFinding(!finding)} />
