@@ -29,3 +29,30 @@ export async function accessible(page: Page, where: string): Promise<void> {
   });
   expect([where, found]).toEqual([where, []]);
 }
+
+/**
+ * Returns the controls and texts that are cut off at the right edge of the window: nobody finds what is reached by
+ * scrolling sideways alone. Grids of cells and lists of tools that are made to scroll are left out.
+ */
+export async function hiddenAtTheSide(page: Page): Promise<string[]> {
+  return page.evaluate(() => {
+    const scrolls = (element: Element | null): boolean => {
+      for (let at = element; at && at !== document.body; at = at.parentElement) {
+        if (at.matches("[data-map], [role=grid], nav, header, table, [data-scrolls], svg, .cm-editor, .sr-only"))
+          return true;
+      }
+      return false;
+    };
+    const found = [
+      ...document.querySelectorAll("main button, main a, main input, main select, main p, main h2, main li"),
+    ]
+      .filter((element) => element.checkVisibility() && !scrolls(element))
+      .filter((element) => {
+        const { left, right, width } = element.getBoundingClientRect();
+        return width > 0 && left >= 0 && right > window.innerWidth + 1;
+      })
+      .map((element) => `${element.tagName}: ${(element.textContent ?? "").trim().slice(0, 60)}`);
+    if (document.documentElement.scrollWidth > window.innerWidth + 1) found.push("the page itself");
+    return found.slice(0, 5);
+  });
+}

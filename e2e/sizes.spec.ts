@@ -1,6 +1,7 @@
 import { expect, type Locator, type Page, test } from "@playwright/test";
 import { must, textOf } from "@unitext/core/model";
 import { PNG } from "pngjs";
+import { hiddenAtTheSide } from "./accessible";
 import { deckOf, kept, OUTLINE } from "./acts";
 
 /** The windows of a phone, a tablet, a desk and a large screen. */
@@ -20,10 +21,9 @@ const HANDS = {
   },
 } as const;
 
-/** Expects that nothing on the page is wider than the window, so that it does not scroll sideways. */
+/** Expects that nothing on the page is cut off at the side. */
 async function fits(page: Page, where: string): Promise<void> {
-  const over = await page.evaluate(() => document.documentElement.scrollWidth - document.documentElement.clientWidth);
-  expect([where, over]).toEqual([where, 0]);
+  expect([where, await hiddenAtTheSide(page)]).toEqual([where, []]);
 }
 
 for (const viewport of WINDOWS)

@@ -29,7 +29,7 @@ const Row = memo(function Row({
   const { deck, metadata, session, canEdit } = useDeck();
   const toNotes = textToNotes(slide);
   return (
-    <div className={`flex gap-5 ${slide.parent === null ? "" : "pl-8"}`}>
+    <div className={`flex gap-5 max-md:flex-col max-md:gap-2 ${slide.parent === null ? "" : "pl-8"}`}>
       <div className="w-56 shrink-0">
         {pictures && (
           <SmallSlide

@@ -97,18 +97,18 @@ function Format({ format, ready, notes }: { format: WritableFormat; ready: boole
       </details>
     );
   return (
-    <section aria-labelledby={`format-${format}`} className="hairline border p-4">
-      <div className="flex items-start gap-4">
-        <div className="flex-1">
+    <section aria-labelledby={`format-${format}`} className="hairline min-w-0 border p-4">
+      <div className="flex items-start gap-4 max-md:flex-wrap">
+        <div className="min-w-0 flex-1">
           <h2 id={`format-${format}`} className="text-lg font-semibold">
             {FORMATS[format].label}
           </h2>
           <p className="quiet text-sm">{FORMATS[format].purpose}</p>
           {format === "pdf" && (
-            <label className="mt-2 flex items-center gap-2 text-sm">
+            <label className="mt-2 flex flex-wrap items-center gap-2 text-sm">
               Pages show
               <select
-                className="select select-xs w-64"
+                className="select select-xs w-64 max-w-full"
                 value={sheets}
                 onChange={(event) => setSheets(event.target.value as Sheets)}
               >
@@ -122,7 +122,7 @@ function Format({ format, ready, notes }: { format: WritableFormat; ready: boole
           )}
           {format === "html" && <TurnsField turns={turns} onTurns={setTurns} />}
           {saysSources && (
-            <label className="mt-2 flex items-center gap-2 text-sm">
+            <label className="mt-2 flex flex-wrap items-center gap-2 text-sm">
               <input
                 type="checkbox"
                 className="checkbox checkbox-xs"
@@ -271,7 +271,7 @@ export default function Deliver() {
         </p>
         {playing && <ByItselfDialog from={selected.at(-1)} onClose={() => setPlaying(false)} />}
         <Languages notes={notes} onNotes={setNotes} />
-        <div className="grid max-w-5xl gap-4 xl:grid-cols-2">
+        <div className="grid max-w-5xl grid-cols-1 gap-4 xl:grid-cols-2">
           {WRITABLE.map((format) => (
             <Format key={format} format={format} ready={status === "saved"} notes={notes} />
           ))}

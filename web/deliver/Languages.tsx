@@ -50,10 +50,10 @@ export function Languages({
         Languages
       </h2>
       <div className="mt-2 flex flex-wrap items-center gap-x-6 gap-y-2 text-sm">
-        <label className="flex items-center gap-2">
+        <label className="flex flex-wrap items-center gap-2">
           Notes
           <select
-            className="select select-xs w-64"
+            className="select select-xs w-64 max-w-full"
             value={notes ? `${notes.deck} ${notes.notesIn}` : ""}
             onChange={({ target }) => {
               const [id = "", notesIn] = target.value.split(" ");
@@ -68,7 +68,7 @@ export function Languages({
             ))}
           </select>
         </label>
-        <span className="flex items-center gap-2">
+        <span className="flex flex-wrap items-center gap-2">
           <FormatSelect
             label={`All ${decks.length} languages as`}
             className="select-xs w-52"

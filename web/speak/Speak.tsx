@@ -165,7 +165,7 @@ export default function Speak() {
       {dialog === "overview" && (
         <SlidePicker title="Go to a slide" onChoose={go} onClose={() => setDialog(undefined)} />
       )}
-      <div className="grid h-full grid-cols-[minmax(0,1.7fr)_minmax(0,1fr)] gap-5 overflow-hidden p-4 max-md:grid-cols-1 max-md:overflow-y-auto">
+      <div className="grid h-full grid-cols-[minmax(0,1.7fr)_minmax(0,1fr)] gap-5 overflow-hidden p-4 max-md:auto-rows-max max-md:grid-cols-1 max-md:overflow-y-auto">
         <div className="flex min-h-0 flex-col gap-3 overflow-auto max-md:overflow-visible">
           <div className={dark ? "opacity-30" : ""}>
             <SpokenSlide
