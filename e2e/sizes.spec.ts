@@ -122,6 +122,15 @@ for (const viewport of WINDOWS)
           JSON.stringify((await deckOf(page)).slides[2]?.elements.find(({ kind }) => kind === "picture")),
         )
         .toContain('"preset":"ellipse"');
+      // Its description is asked for, and it has a line below it.
+      await expect(page.getByText("Say what it shows")).toBeVisible();
+      await page.getByLabel("Description (alt text)").fill("The shore at dusk");
+      await page.getByLabel("Caption", { exact: true }).fill("Looking west");
+      await page.keyboard.press("Enter");
+      await expect
+        .poll(async () => (await deckOf(page)).slides[2]?.elements.find(({ kind }) => kind === "picture"))
+        .toMatchObject({ alt: "The shore at dusk", caption: "Looking west" });
+      await expect(page.getByText("Say what it shows")).toBeHidden();
       await fits(page, "Refine with a picture");
       await kept(page);
 

@@ -126,6 +126,17 @@ describe("advice", () => {
     expect(must(box).width / must(box).height).toBeCloseTo(2, 2);
   });
 
+  it("does not take the name of a file for a description", () => {
+    const named = { kind: "picture" as const, id: "a", slot: "picture", source: "pictures/IMG-2041.jpg" };
+    const of = (alt: string) =>
+      found(deckOf({ arrangement: "picture", elements: [title("The quay"), { ...named, alt }] })).filter((one) =>
+        one.endsWith("description"),
+      );
+    expect(of("IMG 2041")).toEqual(["s1 description"]);
+    expect(of("IMG-2041")).toEqual(["s1 description"]);
+    expect(of("The quay at low water")).toEqual([]);
+  });
+
   it("finds titles alike and slides without one", () => {
     const deck = deckOf(
       { elements: [title("Gauges")] },

@@ -1,6 +1,7 @@
 import { resolveGeometry } from "@unitext/core/figures";
-import type { Frame, Geometry, PictureElement } from "@unitext/core/model";
+import { type Frame, type Geometry, isDescribed, type PictureElement } from "@unitext/core/model";
 import { useDeck } from "../deck/DeckContext";
+import { CaptionField } from "./CaptionField";
 import { zoomOf } from "./crop";
 import type { Acts } from "./selection";
 
@@ -101,11 +102,17 @@ export function PictureParts({
           }
         />
       </label>
+      <CaptionField element={picture} acts={acts} />
       <label className="mt-2 block">
         Description (alt text)
+        {!isDescribed(picture) && (
+          <span className="border-warning mb-1 block border-l-4 pl-2 text-xs">
+            Say what it shows, for those who do not see it.
+          </span>
+        )}
         <textarea
           key={picture.alt}
-          className="textarea textarea-sm w-full"
+          className={`textarea textarea-sm w-full ${isDescribed(picture) ? "" : "border-warning"}`}
           defaultValue={picture.alt}
           rows={2}
           onBlur={({ target: { value } }) =>

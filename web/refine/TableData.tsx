@@ -1,4 +1,5 @@
 import type { TableElement } from "@unitext/core/model";
+import { CaptionField } from "./CaptionField";
 import type { Acts } from "./selection";
 
 /** What a table is: its size, its rows of headings, and the way into its cells. */
@@ -50,6 +51,7 @@ export function TableData({
           onChange={({ target: { value } }) => setHeader(Number(value) || 0)}
         />
       </label>
+      <CaptionField element={table} acts={acts} />
     </fieldset>
   );
 }

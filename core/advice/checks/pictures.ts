@@ -1,5 +1,5 @@
 import { batch } from "@unitext/core/edit";
-import type { PictureElement } from "@unitext/core/model";
+import { isDescribed, type PictureElement } from "@unitext/core/model";
 import type { Check, Checked } from "../check";
 
 /** How far the proportions of a picture may be off before one sees it. */
@@ -65,7 +65,7 @@ export const description: Check = {
   label: "Pictures without a description",
   find: (checked) =>
     pictures(checked)
-      .filter(({ alt }) => alt.trim() === "")
+      .filter((picture) => !isDescribed(picture))
       .map((element) => ({
         message: "A picture has no description for those who do not see it.",
         element: element.id,

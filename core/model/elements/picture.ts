@@ -25,6 +25,15 @@ export const PictureElement = z.object({
 });
 export type PictureElement = z.infer<typeof PictureElement>;
 
+/** Whether a picture has a description, and not just the name of its file. */
+export function isDescribed({ alt, source }: Pick<PictureElement, "alt" | "source">): boolean {
+  const name = source
+    .split("/")
+    .at(-1)
+    ?.replace(/\.[^.]*$/, "");
+  return alt.trim() !== "" && alt.trim().replace(/\s+/g, "-") !== name;
+}
+
 /** Returns a picture or table with its caption changed as a rich text. */
 export function withCaption<E extends { caption?: string | undefined; captionValues?: LineValues | undefined }>(
   element: E,
