@@ -23,5 +23,6 @@ export { putLook, rearrangeIn } from "./look";
 export { fittedFrame, freeFrame, putElement, putPicture } from "./putelement";
 export * from "./replace";
 export * from "./sourcelist";
+export { swapPicture } from "./swappicture";
 export * from "./tables";
 export { putTheme } from "./theme";

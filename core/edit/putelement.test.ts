@@ -8,11 +8,12 @@ import {
   metadataOf,
   must,
   newSlide,
+  type PictureElement,
   plainText,
   type Slide,
   THEMES,
 } from "@unitext/core/model";
-import { apply, batch, fittedFrame, freeFrame, putElement, putPicture } from "./index";
+import { apply, batch, fittedFrame, freeFrame, putElement, putPicture, swapPicture } from "./index";
 
 const apart = (a: Frame, b: Frame) =>
   a.x >= b.x + b.width || b.x >= a.x + a.width || a.y >= b.y + b.height || b.y >= a.y + a.height;
@@ -62,6 +63,40 @@ describe("a picture that is put on a slide", () => {
       deckOf("points", [titled, { ...picture, id: "q", slot: null, frame: { x: 0, y: 0, width: 9, height: 9 } }]),
     );
     expect(crowded.slides[0]?.elements.at(-1)?.frame).toEqual({ x: 264, y: 108, width: 432, height: 324 });
+  });
+});
+
+describe("a picture that is swapped", () => {
+  const assets = deckOf("points", []).assets;
+  const old: PictureElement = {
+    ...picture,
+    source: "pictures/old.png",
+    slot: null,
+    frame: { x: 10, y: 20, width: 300, height: 100 },
+    shape: { preset: "ellipse" },
+    opacity: 0.5,
+    recolour: "grey",
+    crop: { left: 0.4, top: 0, right: 0, bottom: 0 },
+    entrance: { order: 1, trigger: "press", effect: "fade", seconds: 1 },
+  };
+  const swapped = swapPicture({ assets }, old, { source: "pictures/dune.png", alt: "The dune" });
+
+  it("keeps its frame, its effects and its entrance", () => {
+    const { frame, shape, opacity, recolour, entrance } = old;
+    expect(swapped).toMatchObject({ id: "p", source: "pictures/dune.png", alt: "The dune" });
+    expect(swapped).toMatchObject({ frame, shape, opacity, recolour, entrance });
+  });
+
+  it("is cut to fill its own frame, and never stretched", () => {
+    const { left, top, right, bottom } = must(swapped.crop);
+    const [width, height] = [4000 * (1 - left - right), 3000 * (1 - top - bottom)];
+    expect(width / height).toBeCloseTo(3, 6);
+    expect([left, top === bottom]).toEqual([0, true]);
+    // In a slot the layout shows it whole.
+    const { frame: _, ...inSlot } = old;
+    expect(
+      swapPicture({ assets }, { ...inSlot, slot: "picture" }, { source: "pictures/dune.png", alt: "" }).crop,
+    ).toBeUndefined();
   });
 });
 

@@ -1,4 +1,4 @@
-import { batch, inKind, putPicture } from "@unitext/core/edit";
+import { batch, inKind, putPicture, swapPicture } from "@unitext/core/edit";
 import { type Frame, newSlide, type Slide } from "@unitext/core/model";
 import { Picture } from "@unitext/server/api";
 import { nanoid } from "nanoid";
@@ -56,6 +56,20 @@ export function usePictures(onPut: (id: string) => void, occupied: () => readonl
       // What was put before it is not drawn yet.
       const taken = [...occupied(), ...now.elements.flatMap(({ frame }) => frame ?? [])];
       if (session.apply(batch(putPicture(deck, now, picture, taken)), { words: "Added a picture" })) onPut(picture.id);
+    });
+}
+
+/** Returns a function that puts another picture file in the place of a picture. Resolves with what was refused. */
+export function useSwapPicture() {
+  const { session } = useDeck();
+  const bring = usePictureFiles();
+  return (slide: string, element: string, file: File) =>
+    bring([file], ({ source, alt }) => {
+      const { deck } = session.snapshot();
+      const now = deck.slides.find(({ id }) => id === slide)?.elements.find(({ id }) => id === element);
+      if (now?.kind !== "picture") return;
+      const next = swapPicture(deck, now, { source, alt });
+      session.apply({ kind: "setElement", slide, element: next }, { words: "Put another picture in its place" });
     });
 }
 

@@ -1,6 +1,8 @@
 import { resolveGeometry } from "@unitext/core/figures";
 import { type Frame, type Geometry, isDescribed, type PictureElement } from "@unitext/core/model";
+import { ImagePlus } from "lucide-react";
 import { useDeck } from "../deck/DeckContext";
+import { useFileChooser } from "../ui/useFileChooser";
 import { CaptionField } from "./CaptionField";
 import { zoomOf } from "./crop";
 import type { Acts } from "./selection";
@@ -13,6 +15,7 @@ export function PictureParts({
   cropping,
   onCropping,
   onZoom,
+  onSwap,
 }: {
   picture: PictureElement;
   acts: Acts;
@@ -20,15 +23,31 @@ export function PictureParts({
   cropping: boolean;
   onCropping: (on: boolean) => void;
   onZoom: (zoom: number) => void;
+  /** Called with a file that replaces the picture. */
+  onSwap: (file: File) => void;
 }) {
   const { deck } = useDeck();
   const asset = deck.assets[picture.source];
   const set = (change: (element: PictureElement) => PictureElement, words: string) =>
     acts.set((element) => (element.kind === "picture" ? change(element) : element), words);
   const zoom = zoomOf(picture, asset, frame);
+  const other = useFileChooser({
+    label: "Picture to put in its place",
+    accept: "image/*,.wmf,.emf,.tif,.tiff",
+    onFiles: ([file]) => file && onSwap(file),
+  });
   return (
     <fieldset className="mb-4">
       <legend className="mb-2 font-semibold">Picture in its frame</legend>
+      <button
+        type="button"
+        className="btn btn-sm mb-1 w-full"
+        title="Puts another file in its place; frame, shape, colours and caption stay"
+        onClick={other.choose}
+      >
+        <ImagePlus size={16} aria-hidden="true" /> Another picture …
+      </button>
+      {other.input}
       <button
         type="button"
         className={`btn btn-sm w-full ${cropping ? "btn-primary" : ""}`}
@@ -64,7 +83,7 @@ export function PictureParts({
           <button
             key={axis}
             type="button"
-            className="btn btn-xs"
+            className="btn btn-xs h-auto py-0.5"
             aria-pressed={picture.flip?.includes(axis) ?? false}
             onClick={() =>
               set(({ flip, ...rest }) => {

@@ -8,6 +8,7 @@ import { HeadingLooks } from "./HeadingLooks";
 import { KindOfElement } from "./KindOfElement";
 import { KindStyle } from "./KindStyle";
 import { LinkedData } from "./LinkedData";
+import { useSwapPicture } from "../insert/usePictures";
 import { LeadsTo } from "../richtext/LeadsTo";
 import { Fold } from "../ui/Fold";
 import { Measure } from "../ui/Measure";
@@ -50,6 +51,7 @@ export function Selected({
   onDistances: (on: boolean) => void;
 }) {
   const { deck, session, canEdit } = useDeck();
+  const swap = useSwapPicture();
   const { elements } = acts;
   const [one] = elements.length === 1 ? elements : [];
   const frame = one && frames.get(one.id);
@@ -105,6 +107,9 @@ export function Selected({
           cropping={cropping === one.id}
           onCropping={(on) => onCropping(on ? one.id : undefined)}
           onZoom={(zoom) => onZoom(one, zoom)}
+          onSwap={(file) =>
+            void swap(slide.id, one.id, file).then((refused) => refused.length && session.notify(refused.join(" ")))
+          }
         />
       )}
       {one?.kind === "media" && <MediaParts media={one} acts={acts} disabled={!canEdit} />}
