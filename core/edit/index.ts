@@ -16,6 +16,7 @@ export {
   type RefusedChange,
   type Replica,
 } from "./rebase";
+export { BACKGROUND_FILLS, type BackgroundFillName } from "./backgroundfills";
 export { HEADING_LOOKS, type HeadingLookName, withHeadingLook } from "./headinglooks";
 export { inKind, type LookKind, makeAllSo, takeKindBack } from "./kinds";
 export { makeTextsSo } from "./textkinds";

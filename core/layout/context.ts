@@ -3,6 +3,8 @@ import {
   DESIGNS,
   type DeckMetadata,
   type Element,
+  type Fill,
+  readableOn,
   type Slide,
   type Surface,
   type Theme,
@@ -53,6 +55,36 @@ function themeInSize(theme: Theme, size: number, spacing: number): Theme {
   return made;
 }
 
+/** The colours of a theme in which text is set. */
+const TEXTS = ["ink", "muted", "link", "accent", "second"] as const;
+
+/** Returns the colours that a fill is drawn in; none for a picture. */
+function coloursOf(fill: Fill): string[] {
+  if (fill.kind === "solid") return [fill.colour];
+  if (fill.kind === "gradient") return fill.stops.map(({ colour }) => colour);
+  return fill.kind === "pattern" ? [fill.fore, fill.back] : [];
+}
+
+const filledThemes = new WeakMap<Theme, Map<string, Theme>>();
+
+/**
+ * Returns a theme whose text can be read on a fill, the same object each time: a colour that contrasts too little with it
+ * is made darker or lighter (WCAG 2.2, 1.4.3).
+ */
+function themeOnFill(theme: Theme, fill: Fill): Theme {
+  const behind = coloursOf(fill);
+  const held = filledThemes.get(theme) ?? new Map<string, Theme>();
+  filledThemes.set(theme, held);
+  const known = held.get(behind.join());
+  if (known) return known;
+  const colours = { ...theme.colours };
+  for (const name of TEXTS)
+    colours[name] = behind.reduce((colour, background) => readableOn(colour, background), colours[name]);
+  const made = { ...theme, colours };
+  held.set(behind.join(), made);
+  return made;
+}
+
 /** Whether the design of the theme is drawn behind a slide: it has no background or master of its own. */
 export const hasDesign = ({ background, master }: Pick<Slide, "background" | "master">): boolean =>
   background === undefined && master === undefined;
@@ -70,6 +102,9 @@ export function slideTheme(
   const plain = themeOf(slide, metadata);
   const { textSize, spacing } = slide;
   const theme = textSize || spacing !== undefined ? themeInSize(plain, textSize ?? 1, spacing ?? 1) : plain;
+  const { background } = slide;
+  // A master page has colours of its own.
+  if (background && "fill" in background && slide.master === undefined) return themeOnFill(theme, background.fill);
   return surfaceOf(slide, theme) === "field" ? themeOnField(theme) : theme;
 }
 

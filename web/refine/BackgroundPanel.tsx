@@ -10,6 +10,7 @@ import { Colour } from "../ui/ColourField";
 import { core } from "../worker";
 import { Measure } from "../ui/Measure";
 import { useFileChooser } from "../ui/useFileChooser";
+import { BackgroundFills } from "./BackgroundFills";
 import { pagePixels } from "./pagepixels";
 
 /** Returns the change that gives a slide a background; undefined takes its own away. */
@@ -22,7 +23,7 @@ function withBackground(slide: Slide, background: Background | undefined): Singl
   };
 }
 
-/** The background of a slide: that of the theme, a colour, or a picture on which its text can be read. */
+/** The background of a slide: that of the theme, a colour, a fill, or a picture on which its text can be read. */
 export function BackgroundPanel({ slide }: { slide: Slide }) {
   const { deck, session, canEdit } = useDeck();
   const [busy, setBusy] = useState(false);
@@ -99,6 +100,7 @@ export function BackgroundPanel({ slide }: { slide: Slide }) {
         value={background && "colour" in background ? background.colour : undefined}
         onSet={(colour) => set({ colour }, "Coloured the background")}
       />
+      <BackgroundFills slide={slide} onChoose={set} />
       <div className="flex flex-wrap gap-2">
         <button
           type="button"
