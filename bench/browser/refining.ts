@@ -36,7 +36,7 @@ const watch = (page: Page) =>
     requestAnimationFrame(frame);
   });
 
-/** Ends it. Returns the median and the 95th percentile in milliseconds. */
+/** Ends the collection. Returns the median and the 95th percentile in milliseconds. */
 async function watched(page: Page): Promise<{ median: number; slow: number }> {
   const gaps = await page.evaluate(() => {
     const { frames } = window as unknown as { frames: { gaps: number[]; on: boolean } };

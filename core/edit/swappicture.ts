@@ -8,7 +8,7 @@ function coverCrop(
   const [own, wanted] = [picture.width / picture.height, frame.width / frame.height];
   const sides = own > wanted ? (1 - wanted / own) / 2 : 0;
   const ends = own > wanted ? 0 : (1 - own / wanted) / 2;
-  // A hair less than a thousandth is not seen.
+  // Less than a thousandth is not visible.
   if (Math.max(sides, ends) < 0.0005) return undefined;
   return { left: sides, top: ends, right: sides, bottom: ends };
 }

@@ -1,7 +1,7 @@
 import type { Frame } from "@unitext/core/model";
 import type { Scene, SceneLine } from "./scene";
 
-/** The parts of a line's height above and below its baseline. */
+/** Shares of a line's height above and below its baseline. */
 const [ABOVE, BELOW] = [0.8, 0.3];
 
 /** Returns the box around lines of text; undefined for none. */

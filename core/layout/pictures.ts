@@ -116,7 +116,7 @@ export function layPicture(
   const asset = metadata.assets[element.source];
   const share = (element.width ?? 100) / 100;
   const room = { width: frame.width * share, height: frame.height };
-  // What is cut off takes no room.
+  // Cropped parts take no room.
   const { left, top, right, bottom } = element.crop ?? NOTHING_CROPPED;
   const [wide, high] = asset
     ? [asset.width * Math.max(0.001, 1 - left - right), asset.height * Math.max(0.001, 1 - top - bottom)]

@@ -192,7 +192,7 @@ export function slideText(slide: Slide, marks: Marks, notes: FootnoteList): stri
   return markdownOf([...written, ...notes.take()]);
 }
 
-/** Texts of slides without footnotes, whose numbers go through the deck, by slide and marks. */
+/** Texts by slide and marks. Slides with footnotes are not kept: their numbers depend on the slides before. */
 const written = new WeakMap<Slide, Map<string, string>>();
 
 /** Returns one slide in the text form, kept for as long as the slide is. */

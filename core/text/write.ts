@@ -103,8 +103,8 @@ const PLAIN_LINE = /^\p{L}(?:[\p{L}\p{M}\p{N} ,;()?%/'"‘’“”„«»–—
 const SIGNS: Record<string, string> = { strong: "**", emphasis: "*" };
 
 /**
- * Returns runs as the line that Markdown writes for them, where nothing has to be escaped, which is nearly everywhere
- * and far faster than to look for it: plain words, with whole words in bold or italic. Otherwise undefined.
+ * Returns runs as a line of Markdown where nothing in them has to be escaped, which is true of nearly all lines and much
+ * faster than escaping: plain words, with whole words in bold or italic. Otherwise returns undefined.
  */
 function plainLine(runs: readonly Run[]): string | undefined {
   let [line, text, closed] = ["", "", false];

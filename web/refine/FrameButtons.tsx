@@ -76,8 +76,9 @@ const FrameButton = memo(function FrameButton({
   element: Element;
   frame: Frame;
   scale: number;
-  /** Selected, and among several selected ones. */
+  /** Whether it is selected. */
   on: boolean;
+  /** Whether it is selected together with others. */
   among: boolean;
   canEdit: boolean;
   acts: RefObject<Pick<ButtonsProps, "onPick" | "onOpen">>;

@@ -10,8 +10,8 @@ const HandleStyles = Moveable.defaultStyled as ComponentType<{ cspNonce: string;
 
 /**
  * Moves, resizes and rotates the frames of the selected elements over the slide, with guides at the middle and edges of
- * the page and of other elements, at the places of the arrangement, and at equal distances. `onDraft` gets the intermediate frames, `onPlace` the final
- * ones, `onPress` the clicked element where the handles of several cover it.
+ * the page and of other elements, at the places of the arrangement, and at equal distances. `onDraft` gets the
+ * intermediate frames, `onPlace` the final ones, `onPress` the clicked element where the handles of several cover it.
  */
 export function Frames({
   stage,

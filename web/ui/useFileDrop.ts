@@ -2,8 +2,8 @@ import { type DragEvent, useState } from "react";
 import { droppedFiles, unreadableSentence } from "./droppedfiles";
 
 /**
- * Takes files that are dropped anywhere on an element; `onProblem` gets a sentence on those that cannot be read. Returns whether files hover over it, and the handlers to put on
- * it. What is dragged inside the page is left alone.
+ * Takes files that are dropped anywhere on an element; `onProblem` gets a sentence on those that cannot be read. Returns
+ * whether files hover over it, and the handlers to put on it. What is dragged inside the page is left alone.
  */
 export function useFileDrop(onFiles: (files: readonly File[]) => void, onProblem: (sentence: string) => void) {
   const [over, setOver] = useState(false);
