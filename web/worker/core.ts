@@ -152,8 +152,13 @@ async function drawChanged(deck: Deck, change: Change | undefined): Promise<Draw
   const before = new Set(deck.slides);
   const changed = next.slides.flatMap((slide, at) => (before.has(slide) ? [] : [{ slide, number: at + 1 }]));
   if (changed.length > DRAWN_AT_ONCE) return [];
-  const { scenes, faces } = await core.layout(metadataOf(next), changed);
-  return changed.map(({ slide, number }, nth) => ({ id: slide.id, number, scene: must(scenes[nth]), faces }));
+  try {
+    const { scenes, faces } = await core.layout(metadataOf(next), changed);
+    return changed.map(({ slide, number }, nth) => ({ id: slide.id, number, scene: must(scenes[nth]), faces }));
+  } catch {
+    // A font did not arrive. The change must not wait for it: the slides are drawn when it is there.
+    return [];
+  }
 }
 
 /** The change that a text makes to a typed deck, and the lines of each slide. */
