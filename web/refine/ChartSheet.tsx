@@ -1,15 +1,11 @@
 import type { ChartElement } from "@unitext/core/model";
 import { useMemo, useState } from "react";
-import { DynamicDataSheetGrid, keyColumn, textColumn } from "react-datasheet-grid";
-import "react-datasheet-grid/dist/style.css";
 import { Dialog } from "../ui/Dialog";
+import { Sheet, sheetRows, sheetTexts } from "../ui/Sheet";
 import { chartCells, withCells } from "./chartdata";
-
-type Row = Record<string, string | null>;
 
 /** Empty rows and columns to type more in. */
 const [MORE_ROWS, MORE_COLUMNS] = [6, 3];
-const keyOf = (column: number) => `c${column}`;
 
 /** The data of a chart in a sheet as wide as the window: typed, or pasted as a range from a spreadsheet. */
 export function ChartSheet({
@@ -23,24 +19,10 @@ export function ChartSheet({
 }) {
   const cells = useMemo(() => chartCells(chart).map((row) => row.map(({ text }) => text)), [chart]);
   const columns = (cells[0]?.length ?? 1) + MORE_COLUMNS;
-  const [rows, setRows] = useState<Row[]>(() => [
-    ...cells.map((row): Row => Object.fromEntries(row.map((text, nth) => [keyOf(nth), text]))),
-    ...Array.from({ length: MORE_ROWS }, (): Row => ({})),
-  ]);
-  const shape = useMemo(
-    () =>
-      Array.from({ length: columns }, (_, nth) => ({
-        ...keyColumn(keyOf(nth), textColumn),
-        title: nth === 0 ? "Category" : `Series ${nth}`,
-        minWidth: 110,
-      })),
-    [columns],
-  );
+  const [rows, setRows] = useState(() => sheetRows(cells, MORE_ROWS));
   const take = () => {
-    const changes = rows.flatMap((row, y) =>
-      Array.from({ length: columns }, (_, x) => ({ y, x, text: row[keyOf(x)] ?? "" })).filter(
-        ({ x, text }) => text !== (cells[y]?.[x] ?? ""),
-      ),
+    const changes = sheetTexts(rows, columns).flatMap((row, y) =>
+      row.flatMap((text, x) => (text === (cells[y]?.[x] ?? "") ? [] : [{ y, x, text }])),
     );
     if (changes.length) onSet(withCells(chart, changes));
   };
@@ -64,14 +46,11 @@ export function ChartSheet({
         </>
       )}
     >
-      <DynamicDataSheetGrid<Row>
-        value={rows}
+      <Sheet
+        rows={rows}
+        columns={columns}
+        titleOf={(nth) => (nth === 0 ? "Category" : `Series ${nth}`)}
         onChange={setRows}
-        columns={shape}
-        createRow={() => ({})}
-        height={400}
-        rowHeight={28}
-        headerRowHeight={28}
       />
     </Dialog>
   );

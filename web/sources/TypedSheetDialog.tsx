@@ -1,23 +1,17 @@
 import { readTypedRows } from "@unitext/core/data";
 import type { SourceSummary } from "@unitext/server/api";
 import { columnName } from "@unitext/core/model";
-import { useEffect, useMemo, useState } from "react";
-import { DynamicDataSheetGrid, keyColumn, textColumn } from "react-datasheet-grid";
-import "react-datasheet-grid/dist/style.css";
+import { useEffect, useState } from "react";
 import { Dialog } from "../ui/Dialog";
+import { Sheet, sheetRows, type SheetRow, sheetTexts } from "../ui/Sheet";
 import { storeTyped } from "./useSources";
-
-type Row = Record<string, string | null>;
 
 /** Rows and columns of a new sheet, and how many columns are added at a time. */
 const [ROWS, COLUMNS, MORE] = [12, 6, 4];
 
-const emptyRow = (): Row => ({});
-const keyOf = (column: number) => `c${column}`;
-
 /** Returns typed rows without the empty ones at the end and the empty columns on the right. */
-function trimmed(rows: readonly Row[], columns: number): string[][] {
-  const texts = rows.map((row) => Array.from({ length: columns }, (_, nth) => (row[keyOf(nth)] ?? "").trim()));
+function trimmed(rows: readonly SheetRow[], columns: number): string[][] {
+  const texts = sheetTexts(rows, columns).map((row) => row.map((text) => text.trim()));
   const lastRow = texts.findLastIndex((row) => row.some((text) => text !== ""));
   const lastColumn = Math.max(-1, ...texts.map((row) => row.findLastIndex((text) => text !== "")));
   return texts.slice(0, lastRow + 1).map((row) => row.slice(0, lastColumn + 1));
@@ -43,7 +37,7 @@ export function TypedSheetDialog({
 }) {
   const [name, setName] = useState(source?.name.replace(/\.csv$/, "") ?? "");
   const [columns, setColumns] = useState(COLUMNS);
-  const [rows, setRows] = useState<Row[]>(() => Array.from({ length: ROWS }, emptyRow));
+  const [rows, setRows] = useState(() => sheetRows([], ROWS));
   const [ready, setReady] = useState(!source);
   const [problem, setProblem] = useState("");
   // biome-ignore lint/correctness/useExhaustiveDependencies: the sheet is loaded once, when the dialog opens.
@@ -52,22 +46,12 @@ export function TypedSheetDialog({
     rowsOf(source).then(
       (texts) => {
         setColumns(Math.max(COLUMNS, ...texts.map((row) => row.length + 1)));
-        const filled = texts.map((row): Row => Object.fromEntries(row.map((text, nth) => [keyOf(nth), text])));
-        setRows([...filled, ...Array.from({ length: Math.max(3, ROWS - filled.length) }, emptyRow)]);
+        setRows(sheetRows(texts, Math.max(3, ROWS - texts.length)));
         setReady(true);
       },
       (error: Error) => setProblem(error.message),
     );
   }, []);
-  const shape = useMemo(
-    () =>
-      Array.from({ length: columns }, (_, nth) => ({
-        ...keyColumn(keyOf(nth), textColumn),
-        title: columnName(nth),
-        minWidth: 96,
-      })),
-    [columns],
-  );
   const texts = trimmed(rows, columns);
 
   async function save(close: () => void) {
@@ -132,17 +116,7 @@ export function TypedSheetDialog({
           {MORE} more columns
         </button>
       </div>
-      {ready && (
-        <DynamicDataSheetGrid<Row>
-          value={rows}
-          onChange={setRows}
-          columns={shape}
-          createRow={emptyRow}
-          height={384}
-          rowHeight={28}
-          headerRowHeight={28}
-        />
-      )}
+      {ready && <Sheet rows={rows} columns={columns} titleOf={columnName} onChange={setRows} />}
     </Dialog>
   );
 }
