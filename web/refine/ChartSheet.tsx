@@ -1,7 +1,8 @@
 import type { ChartElement } from "@unitext/core/model";
 import { useMemo, useState } from "react";
 import { Dialog } from "../ui/Dialog";
-import { Sheet, sheetRows, sheetTexts } from "../ui/Sheet";
+import { Sheet } from "../ui/Sheet";
+import { sheetRows, sheetTexts } from "../ui/sheetrows";
 import { chartCells, withCells } from "./chartdata";
 
 /** Empty rows and columns to type more in. */

@@ -3,7 +3,8 @@ import type { SourceSummary } from "@unitext/server/api";
 import { columnName } from "@unitext/core/model";
 import { useEffect, useState } from "react";
 import { Dialog } from "../ui/Dialog";
-import { Sheet, sheetRows, type SheetRow, sheetTexts } from "../ui/Sheet";
+import { Sheet } from "../ui/Sheet";
+import { sheetRows, type SheetRow, sheetTexts } from "../ui/sheetrows";
 import { storeTyped } from "./useSources";
 
 /** Rows and columns of a new sheet, and how many columns are added at a time. */

@@ -4,7 +4,9 @@ import userEvent from "@testing-library/user-event";
 import { useState } from "react";
 import { Choices } from "./Choices";
 import { Dialog } from "./Dialog";
+import { sheetRows, sheetTexts } from "./sheetrows";
 import { SortableItem, SortableList } from "./SortableList";
+import { useFileChooser } from "./useFileChooser";
 
 function Example({ layout }: { layout?: "row" | "cards" }) {
   const [value, setValue] = useState<"a" | "b">("a");
@@ -22,6 +24,18 @@ function Example({ layout }: { layout?: "row" | "cards" }) {
   );
 }
 
+function Chooser({ onFiles }: { onFiles: (files: readonly File[]) => void }) {
+  const { input, choose } = useFileChooser({ label: "Files to bring in", accept: ".md", multiple: true, onFiles });
+  return (
+    <>
+      <button type="button" onClick={choose}>
+        Open
+      </button>
+      {input}
+    </>
+  );
+}
+
 // jsdom lacks opening and closing of dialogs, and CSS.escape.
 beforeAll(() => {
   Object.assign(globalThis, { CSS: { escape: (name: string) => name.replace(/[^\w-]/g, "\\$&") } });
@@ -34,6 +48,50 @@ beforeAll(() => {
   };
 });
 afterEach(cleanup);
+
+describe("a field for files", () => {
+  it("gives the files that are chosen, the same ones again too, and nothing when none are", async () => {
+    const given: string[][] = [];
+    render(<Chooser onFiles={(files) => given.push(files.map(({ name }) => name))} />);
+    const field = screen.getByLabelText<HTMLInputElement>("Files to bring in");
+    const files = [new File(["a"], "a.md"), new File(["b"], "b.md")];
+    await userEvent.upload(field, files);
+    await userEvent.upload(field, files);
+    await userEvent.upload(field, []);
+    expect(given).toEqual([
+      ["a.md", "b.md"],
+      ["a.md", "b.md"],
+    ]);
+  });
+
+  it("is opened by its button and is no stop of the Tab key", async () => {
+    render(<Chooser onFiles={() => {}} />);
+    const field = screen.getByLabelText<HTMLInputElement>("Files to bring in");
+    let opened = 0;
+    field.addEventListener("click", () => opened++);
+    await userEvent.click(screen.getByRole("button", { name: "Open" }));
+    expect([opened, field.tabIndex]).toEqual([1, -1]);
+  });
+});
+
+describe("rows of a sheet", () => {
+  it("have the texts that were put in, with empty rows to type in, and give them back", () => {
+    const rows = sheetRows(
+      [
+        ["Gauge", "Metres"],
+        ["Quay", "3.4"],
+      ],
+      2,
+    );
+    expect(rows).toHaveLength(4);
+    expect(sheetTexts(rows, 3)).toEqual([
+      ["Gauge", "Metres", ""],
+      ["Quay", "3.4", ""],
+      ["", "", ""],
+      ["", "", ""],
+    ]);
+  });
+});
 
 describe("a dialog", () => {
   it("opens when it appears, and is named by its title", () => {
