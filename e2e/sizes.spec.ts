@@ -122,7 +122,7 @@ for (const viewport of WINDOWS)
           JSON.stringify((await deckOf(page)).slides[2]?.elements.find(({ kind }) => kind === "picture")),
         )
         .toContain('"preset":"ellipse"');
-      // Its description is asked for, and it has a line below it.
+      // The panel asks for a description, and takes a caption.
       await expect(page.getByText("Say what it shows")).toBeVisible();
       await page.getByLabel("Description (alt text)").fill("The shore at dusk");
       await page.getByLabel("Caption", { exact: true }).fill("Looking west");

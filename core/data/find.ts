@@ -45,7 +45,7 @@ export function findCells(
 ): string | undefined {
   const width = rows[0]?.length ?? 0;
   if (width * rows.length < LEAST_CELLS || rows.some((row) => row.length !== width)) return undefined;
-  // Look for a text first: comparing a number may mean to format it.
+  // Look up text first: comparing a number may require formatting it.
   const places = rows.flatMap((row, down) => row.map((text, across) => ({ text, down, across })));
   const anchor =
     places.find(({ text }) => text.trim() !== "" && numberIn(text) === undefined) ??

@@ -205,7 +205,7 @@ describe("split", () => {
           expect(closing.open).toEqual([]);
           expect(closing.rows.slide.before).toBe(n);
           expect(closing.rows.slide.carried + closing.rows.slide.left).toBe(n);
-          // Taken away in silence, it does not close.
+          // When it is removed without an account of it, the balance does not close.
           const [some] = result.parts.filter(({ slides }) => slides.length > 0);
           const alone = some?.slides.filter(
             ({ origin }) =>

@@ -1,32 +1,18 @@
 import { layoutSlide, leavesOf, type SceneNode } from "@unitext/core/layout";
-import { type Deck, emptyDeck, metadataOf, type Slide, must } from "@unitext/core/model";
-import { filesBench, withoutTags } from "@unitext/core/testing/files";
+import { type Deck, metadataOf, type Slide, must } from "@unitext/core/model";
+import { filesBench, withoutTags, deckWith } from "@unitext/core/testing/files";
 import { strToU8, unzipSync, zipSync } from "fflate";
 import { WRITERS, writeReport } from "./index";
 
 // What files of other programs say (ECMA-376-1; numbers from memory), read, and written in the other format with nothing kept: the page must be drawn as it was.
 const bench = filesBench();
-const shown: Deck = {
-  ...emptyDeck("d", "D"),
-  slides: [
-    {
-      id: "s",
-      parent: null,
-      arrangement: "blank",
-      notes: [],
-      hidden: false,
-      elements: [
-        {
-          kind: "text",
-          id: "t",
-          slot: null,
-          text: [{ kind: "plain", level: 0, runs: [{ text: "tide" }] }],
-          frame: { x: 100, y: 100, width: 400, height: 60 },
-        },
-      ],
-    },
-  ],
-};
+const shown: Deck = deckWith({
+  kind: "text",
+  id: "t",
+  slot: null,
+  text: [{ kind: "plain", level: 0, runs: [{ text: "tide" }] }],
+  frame: { x: 100, y: 100, width: 400, height: 60 },
+});
 const parts = unzipSync(withoutTags(WRITERS.pptx.write(shown, bench.context) as Uint8Array));
 const HEAD =
   '<p:sld xmlns:a="http://schemas.openxmlformats.org/drawingml/2006/main" xmlns:r="http://schemas.openxmlformats.org/officeDocument/2006/relationships" xmlns:p="http://schemas.openxmlformats.org/presentationml/2006/main"><p:cSld>';

@@ -1,8 +1,8 @@
 import { loadFormulas } from "@unitext/core/figures";
 import { layoutSlide, leavesOf } from "@unitext/core/layout";
-import { type Asset, type Deck, emptyDeck, metadataOf, must } from "@unitext/core/model";
+import { type Asset, type Deck, metadataOf, must } from "@unitext/core/model";
 import { dotsFile } from "@unitext/core/testing/raster";
-import { filesBench, sha256, withoutTags } from "@unitext/core/testing/files";
+import { filesBench, sha256, withoutTags, deckWith } from "@unitext/core/testing/files";
 import { emf, wmf } from "@unitext/core/testing/metafiles";
 import { Resvg } from "@resvg/resvg-js";
 import { strFromU8, strToU8, unzipSync, zipSync } from "fflate";
@@ -17,29 +17,17 @@ const bench = filesBench(photo);
 const png = (svg: string, width: number) =>
   new Uint8Array(new Resvg(svg, { fitTo: { mode: "width", value: width } }).render().asPng());
 const context = { ...bench.context, png };
-const shown: Deck = {
-  ...emptyDeck("d", "Tides"),
-  assets: { "a.png": { sha256: sha256(photo), mediaType: "image/png", width: 100, height: 50 } },
-  slides: [
-    {
-      id: "s",
-      parent: null,
-      arrangement: "blank",
-      notes: [],
-      hidden: false,
-      elements: [
-        {
-          kind: "picture",
-          id: "p",
-          slot: null,
-          source: "a.png",
-          alt: "Halves",
-          frame: { x: 100, y: 60, width: 300, height: 100 },
-        },
-      ],
-    },
-  ],
-};
+const shown: Deck = deckWith(
+  {
+    kind: "picture",
+    id: "p",
+    slot: null,
+    source: "a.png",
+    alt: "Halves",
+    frame: { x: 100, y: 60, width: 300, height: 100 },
+  },
+  { "a.png": { sha256: sha256(photo), mediaType: "image/png", width: 100, height: 50 } },
+);
 
 /** The presentation as another program would have written it, with other bytes for its picture, under another ending. */
 function fileWith(format: "pptx" | "odp", bytes: Uint8Array, ending: string): Uint8Array {

@@ -1,32 +1,18 @@
 import { layoutSlide, leavesOf } from "@unitext/core/layout";
-import { type Deck, emptyDeck, metadataOf, type Slide, must } from "@unitext/core/model";
-import { filesBench, withoutTags } from "@unitext/core/testing/files";
+import { type Deck, metadataOf, type Slide, must } from "@unitext/core/model";
+import { filesBench, withoutTags, deckWith } from "@unitext/core/testing/files";
 import { strFromU8, strToU8, unzipSync, zipSync } from "fflate";
 import { WRITERS } from "./index";
 
 // ECMA-376-1, 21.1.2.2.7: `rtl` says the direction of a paragraph, `algn` its side (20.1.10.59: l is the left one, r the right, whatever the direction; numbers from memory). `fo:text-align`, OpenDocument 1.3, part 3: start and end go with the writing mode, left and right do not.
 const bench = filesBench();
-const shown: Deck = {
-  ...emptyDeck("d", "D"),
-  slides: [
-    {
-      id: "s",
-      parent: null,
-      arrangement: "blank",
-      notes: [],
-      hidden: false,
-      elements: [
-        {
-          kind: "text",
-          id: "t",
-          slot: null,
-          text: [{ kind: "plain", level: 0, runs: [{ text: "tide." }] }],
-          frame: { x: 100, y: 100, width: 400, height: 60 },
-        },
-      ],
-    },
-  ],
-};
+const shown: Deck = deckWith({
+  kind: "text",
+  id: "t",
+  slot: null,
+  text: [{ kind: "plain", level: 0, runs: [{ text: "tide." }] }],
+  frame: { x: 100, y: 100, width: 400, height: 60 },
+});
 const parts = unzipSync(withoutTags(WRITERS.pptx.write(shown, bench.context) as Uint8Array));
 const HEAD =
   '<p:sld xmlns:a="http://schemas.openxmlformats.org/drawingml/2006/main" xmlns:r="http://schemas.openxmlformats.org/officeDocument/2006/relationships" xmlns:p="http://schemas.openxmlformats.org/presentationml/2006/main"><p:cSld><p:spTree><p:nvGrpSpPr><p:cNvPr id="1" name=""/><p:cNvGrpSpPr/><p:nvPr/></p:nvGrpSpPr><p:grpSpPr/>';

@@ -92,7 +92,7 @@ interface ArchiveWork extends DivideWork {
   fonts: string;
 }
 
-/** Counts the contents of an archive, as part of a sentence. */
+/** Returns the counts of an archive's contents as part of a sentence. */
 function held({ decks, folders, workbooks, designs }: Pick<Contents, "decks" | "folders" | "workbooks" | "designs">) {
   return `${many(decks.length, "deck")}, ${many(folders.length, "folder")}, ${many(workbooks.length, "workbook")} and ${many(designs.length, "saved design")}`;
 }

@@ -17,7 +17,7 @@ export default function LoadedEditor({ className = "", style, base, onMakeAllSo,
   const { editor, give } = useRichTextEditor(props);
   const { label } = props;
   return (
-    // biome-ignore lint/a11y/noStaticElementInteractions: hears that the focus leaves the editor and its tools.
+    // biome-ignore lint/a11y/noStaticElementInteractions: listens for the focus leaving the editor and its tools.
     <div
       className={`rich-text ${className}`}
       style={style}

@@ -1,5 +1,6 @@
 import { createHash } from "node:crypto";
 import { type ReadResult, readDeck } from "@unitext/core/formats";
+import { type Deck, type Element, emptyDeck, newSlide } from "@unitext/core/model";
 import { idSource } from "../index";
 import { strFromU8, strToU8, unzipSync, zipSync } from "fflate";
 import { shippedFonts } from "../fonts";
@@ -23,6 +24,13 @@ export function withoutTags(bytes: Uint8Array): Uint8Array {
     ),
   );
 }
+
+/** Returns a deck of one slide with one element, and the assets that it shows. */
+export const deckWith = (element: Element, assets: Deck["assets"] = {}): Deck => ({
+  ...emptyDeck("d", "Tides"),
+  assets,
+  slides: [{ ...newSlide("s", "blank"), elements: [element] }],
+});
 
 /**
  * Writes and reads files in tests: the given pictures are there, and what a file brings is there when the next is

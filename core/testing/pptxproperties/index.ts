@@ -1,47 +1,35 @@
-import { type Deck, emptyDeck, type Slide, must } from "@unitext/core/model";
-import { filesBench, sha256 } from "@unitext/core/testing/files";
+import { type Deck, type Slide, must } from "@unitext/core/model";
+import { filesBench, sha256, deckWith } from "@unitext/core/testing/files";
 import { propertiesOf } from "@unitext/core/testing/formatting";
 import { strFromU8, strToU8, unzipSync, zipSync } from "fflate";
 import { PNG } from "pngjs";
 import { WRITERS } from "@unitext/core/formats";
 
 export const photo = new Uint8Array(PNG.sync.write(new PNG({ width: 40, height: 30 })));
-export const bench = filesBench(photo);
+const bench = filesBench(photo);
 export const { context } = bench;
 export function read(bytes: Uint8Array): Deck {
   const found = bench.read(bytes, "other.pptx");
   return found.deck;
 }
-export const bare = (parts: Record<string, Uint8Array>) => {
+const bare = (parts: Record<string, Uint8Array>) => {
   for (const name of Object.keys(parts)) if (name.includes("/tags/")) delete parts[name];
   return parts;
 };
 export const base = bare(
   unzipSync(
     WRITERS.pptx.write(
-      {
-        ...emptyDeck("d", "D"),
-        assets: { "a.png": { sha256: sha256(photo), mediaType: "image/png", width: 40, height: 30 } },
-        slides: [
-          {
-            id: "s",
-            parent: null,
-            arrangement: "blank",
-            notes: [],
-            hidden: false,
-            elements: [
-              {
-                kind: "picture",
-                id: "p",
-                slot: null,
-                source: "a.png",
-                alt: "",
-                frame: { x: 0, y: 0, width: 40, height: 30 },
-              },
-            ],
-          },
-        ],
-      },
+      deckWith(
+        {
+          kind: "picture",
+          id: "p",
+          slot: null,
+          source: "a.png",
+          alt: "",
+          frame: { x: 0, y: 0, width: 40, height: 30 },
+        },
+        { "a.png": { sha256: sha256(photo), mediaType: "image/png", width: 40, height: 30 } },
+      ),
       context,
     ) as Uint8Array,
   ),
@@ -51,7 +39,7 @@ export const HEAD =
   '<p:sld xmlns:a="http://schemas.openxmlformats.org/drawingml/2006/main" xmlns:r="http://schemas.openxmlformats.org/officeDocument/2006/relationships" xmlns:p="http://schemas.openxmlformats.org/presentationml/2006/main"><p:cSld><p:spTree><p:nvGrpSpPr><p:cNvPr id="1" name=""/><p:cNvGrpSpPr/><p:nvPr/></p:nvGrpSpPr><p:grpSpPr/>';
 export const slideOf = (shape: string) =>
   read(zipSync({ ...base, "ppt/slides/slide1.xml": strToU8(`${HEAD}${shape}</p:spTree></p:cSld></p:sld>`) }));
-/** What another program reads of what Unitext writes, with nothing of the file that it came from. */
+/** Writes a deck without anything kept from its source file, and reads it again as a file of another program. */
 export function rewritten(deck: Deck): Deck {
   const slides = deck.slides.map(({ sourcePart: _, ...slide }) => ({
     ...slide,
@@ -88,9 +76,9 @@ export const first = (deck: Deck) =>
     [key: string]: unknown;
   };
 
-/** A piece of DrawingML as ECMA-376-1 describes it (chapters 20 and 21), written by hand, and what is to be read of it. */
+/** A hand-written piece of DrawingML (ECMA-376-1, chapters 20 and 21), with what must be read from it. */
 export type Row = [name: string, xml: string, wanted: object];
-/** Returns what `part` finds in a deck with the shape of a piece, as it is read, and after it was written again by us. */
+/** Returns what `part` finds in a deck with a shape: when it is first read, and again after Unitext has written it. */
 export const readTwice = (shape: string, part: (deck: Deck) => unknown): unknown[] => {
   const deck = slideOf(shape);
   return [part(deck), part(rewritten(deck))];

@@ -6,7 +6,7 @@ import { strFromU8, strToU8, unzipSync, zipSync } from "fflate";
 import { PNG } from "pngjs";
 import { WRITERS } from "../../index";
 
-// Each row is a piece of OpenDocument 1.3, part 3 (chapters 10, 16, 19 and 20), written by hand, and what is to be read of it.
+// Each row is a hand-written piece of OpenDocument 1.3, part 3 (chapters 10, 16, 19 and 20), with what must be read from it.
 const photo = new Uint8Array(PNG.sync.write(new PNG({ width: 40, height: 30 })));
 const bench = filesBench(photo);
 const { context } = bench;

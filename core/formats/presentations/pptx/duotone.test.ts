@@ -1,5 +1,5 @@
-import { type Deck, emptyDeck, must } from "@unitext/core/model";
-import { filesBench, sha256, withoutTags } from "@unitext/core/testing/files";
+import { type Deck, must } from "@unitext/core/model";
+import { filesBench, sha256, withoutTags, deckWith } from "@unitext/core/testing/files";
 import { Resvg } from "@resvg/resvg-js";
 import { strFromU8, strToU8, unzipSync, zipSync } from "fflate";
 import { PNG } from "pngjs";
@@ -43,29 +43,17 @@ describe("a picture in two colours", () => {
 describe("a .pptx with a picture in two colours", () => {
   const [dark, other] = [plain(0, 0, 0), plain(255, 255, 255)];
   const bench = filesBench(dark, other);
-  const shown: Deck = {
-    ...emptyDeck("d", "Tides"),
-    assets: { "a.png": asset(dark) },
-    slides: [
-      {
-        id: "s",
-        parent: null,
-        arrangement: "blank",
-        notes: [],
-        hidden: false,
-        elements: [
-          {
-            kind: "picture",
-            id: "p",
-            slot: null,
-            source: "a.png",
-            alt: "",
-            frame: { x: 100, y: 60, width: 300, height: 100 },
-          },
-        ],
-      },
-    ],
-  };
+  const shown: Deck = deckWith(
+    {
+      kind: "picture",
+      id: "p",
+      slot: null,
+      source: "a.png",
+      alt: "",
+      frame: { x: 100, y: 60, width: 300, height: 100 },
+    },
+    { "a.png": asset(dark) },
+  );
   const TWO = '<a:duotone><a:srgbClr val="0F5C63"/><a:schemeClr val="phClr"/></a:duotone>';
   const parts = unzipSync(withoutTags(WRITERS.pptx.write(shown, bench.context) as Uint8Array));
   const text = (path: string) => strFromU8(must(parts[path]));

@@ -47,7 +47,7 @@ describe("characters (21.1.2.3)", () => {
         '<a:rPr><a:solidFill><a:srgbClr val="7A2E57"/></a:solidFill></a:rPr>',
         { properties: { colour: "#7a2e57" } },
       ],
-      // 20.1.2.3.23: lumMod of 50 % halves the luminance: (0.32, 0.16 …) worked by hand for pure red: #ff0000 to #800000.
+      // ECMA-376-1, 20.1.2.3.23: a lumMod of 50 % halves the luminance. Worked by hand: #ff0000 becomes #800000.
       [
         "in a colour with a transform",
         '<a:rPr><a:solidFill><a:srgbClr val="FF0000"><a:lumMod val="50000"/></a:srgbClr></a:solidFill></a:rPr>',

@@ -6,7 +6,7 @@ import { WRITERS } from "../../index";
 import { photo, read, base, HEAD, sp, context } from "@unitext/core/testing/pptxproperties";
 
 describe("what is no element, among shapes that are changed", () => {
-  // Empty places (19.7.10) say nothing on a slide and stay in the file.
+  // Empty placeholders (ECMA-376-1, 19.7.10) are not drawn, and stay in the file.
   const place = (id: number) =>
     `<p:sp><p:nvSpPr><p:cNvPr id="${id}" name="Place ${id}"/><p:cNvSpPr/><p:nvPr><p:ph type="body" idx="${id}"/></p:nvPr></p:nvSpPr><p:spPr/><p:txBody><a:bodyPr/><a:p><a:endParaRPr/></a:p></p:txBody></p:sp>`;
   const shape = (id: number) =>
@@ -69,7 +69,7 @@ describe("what is no element, among shapes that are changed", () => {
 });
 
 describe("list styles of a master", () => {
-  // ECMA-376-1, 21.1.2.4.2 (buBlip): the relationship is one of the part in which it stands.
+  // ECMA-376-1, 21.1.2.4.2 (buBlip): the relationship id belongs to the part that holds the bullet.
   it("put the picture of their own part before items of every slide", () => {
     const master = must(Object.keys(base).find((path) => /slideMasters\/[^/]*\.xml$/.test(path)));
     const links = master.replace(/([^/]*)$/, "_rels/$1.rels");
