@@ -1,10 +1,9 @@
-import { must } from "@unitext/core/model";
 import type { Page } from "@playwright/test";
 import { WRITERS } from "@unitext/core/formats";
 import { generated, mixedDeck, picture } from "../convert";
 import { freshFonts, type Row } from "../core";
 import { longDocument } from "../documents";
-import { ADDRESS } from "./page";
+import { ADDRESS, atMost, middle } from "./page";
 
 /**
  * Milliseconds from the drop of a file to the frame with its first slide, as the page sees it, and the longest time
@@ -49,8 +48,6 @@ async function drop(page: Page, name: string, file: Buffer): Promise<{ first: nu
   return { first, longest };
 }
 
-const middle = (list: number[]) => Math.round(must(list.sort((a, b) => a - b)[1]));
-
 /** First slides of dropped files, and how long the page is blocked while they arrive. */
 export async function dropping(page: Page): Promise<Row[]> {
   const mixed = mixedDeck();
@@ -66,20 +63,8 @@ export async function dropping(page: Page): Promise<Row[]> {
     const seen = [await drop(page, name, bytes), await drop(page, name, bytes), await drop(page, name, bytes)];
     const [first, longest] = [middle(seen.map((one) => one.first)), middle(seen.map((one) => one.longest))];
     rows.push(
-      {
-        name: `the first slide of ${what} is seen after: median of 3`,
-        ratio: first,
-        target: 1000,
-        holds: first <= 1000,
-        unit: "ms",
-      },
-      {
-        name: `the page is never blocked longer while ${what} arrives: median of 3`,
-        ratio: longest,
-        target: 50,
-        holds: longest <= 50,
-        unit: "ms",
-      },
+      atMost(`the first slide of ${what} is seen after: median of 3`, first, 1000, "ms"),
+      atMost(`the page is never blocked longer while ${what} arrives: median of 3`, longest, 50, "ms"),
     );
   }
   return rows;

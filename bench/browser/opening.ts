@@ -1,7 +1,7 @@
 import { must } from "@unitext/core/model";
 import type { Page } from "@playwright/test";
 import type { Row } from "../core";
-import { ADDRESS, make, remove } from "./page";
+import { ADDRESS, atMost, middle, make, remove } from "./page";
 
 /** The places of a deck, with what is seen in each when it is open. */
 const PLACES = {
@@ -48,7 +48,7 @@ export async function opening(page: Page): Promise<Row[]> {
     }
   await remove(page, deck);
   const rows = [...times].map(([place, seen]) =>
-    row(`${place} opens on a deck of 500 slides after: median of 3`, middle(seen), 300),
+    atMost(`${place} opens on a deck of 500 slides after: median of 3`, middle(seen), 300, "ms"),
   );
   const decks: string[] = [];
   for (let nth = 0; nth < 500; nth++) decks.push(await make(page, 2));
@@ -68,15 +68,5 @@ export async function opening(page: Page): Promise<Row[]> {
     await page.waitForTimeout(1000);
   }
   for (const id of decks) await remove(page, id);
-  return [...rows, row("the Desk of 500 decks shows its first rows after: median of 3", middle(first), 500)];
+  return [...rows, atMost("the Desk of 500 decks shows its first rows after: median of 3", middle(first), 500, "ms")];
 }
-
-const middle = (list: number[]) => must(list.sort((a, b) => a - b)[1]);
-
-const row = (name: string, time: number, target: number): Row => ({
-  name,
-  ratio: Math.round(time),
-  target,
-  holds: time <= target,
-  unit: "ms",
-});

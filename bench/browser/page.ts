@@ -1,5 +1,6 @@
-import type { Deck } from "@unitext/core/model";
+import { type Deck, must } from "@unitext/core/model";
 import type { Page } from "@playwright/test";
+import type { Row } from "../core";
 import { deckOf } from "../material";
 
 export const ADDRESS = process.env.UNITEXT_ADDRESS ?? "http://127.0.0.1:4280";
@@ -20,3 +21,15 @@ export async function store(page: Page, made: Deck): Promise<string> {
 export async function remove(page: Page, deck: string): Promise<void> {
   await page.request.delete(`${ADDRESS}/api/decks/${deck}`);
 }
+
+/** A measured value that must not be above its target. */
+export const atMost = (name: string, value: number, target: number, unit: string): Row => ({
+  name,
+  ratio: Math.round(value * 10) / 10,
+  target,
+  holds: value <= target,
+  unit,
+});
+
+/** The median of three values. */
+export const middle = (list: readonly number[]): number => must([...list].sort((a, b) => a - b)[1]);

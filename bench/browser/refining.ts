@@ -2,7 +2,7 @@ import { emptyDeck, must, newSlide, plainText, type Slide } from "@unitext/core/
 import type { Page } from "@playwright/test";
 import type { Row } from "../core";
 import { words } from "../material";
-import { ADDRESS, remove, store } from "./page";
+import { ADDRESS, atMost, remove, store } from "./page";
 
 const [COLUMNS, ROWS] = [20, 15];
 
@@ -93,15 +93,7 @@ export async function refining(page: Page): Promise<Row[]> {
   seen.push({ name: "words are typed", ...(await watched(page)) });
   await remove(page, id);
   return seen.flatMap(({ name, median, slow }) => [
-    row(`Refine, 300 elements, while ${name}: a frame takes, median`, median, 17),
-    row(`Refine, 300 elements, while ${name}: a frame takes, 95th percentile`, slow, 32),
+    atMost(`Refine, 300 elements, while ${name}: a frame takes, median`, median, 17, "ms"),
+    atMost(`Refine, 300 elements, while ${name}: a frame takes, 95th percentile`, slow, 32, "ms"),
   ]);
 }
-
-const row = (name: string, time: number, target: number): Row => ({
-  name,
-  ratio: Math.round(time * 10) / 10,
-  target,
-  holds: time <= target,
-  unit: "ms",
-});

@@ -3,6 +3,7 @@ import { join } from "node:path";
 import { gzipSync } from "node:zlib";
 import { must } from "@unitext/core/model";
 import type { Row } from "../core";
+import { atMost } from "./page";
 
 const ASSETS = join(process.cwd(), "dist/web/assets");
 const IMPORT = /(?:from|import)\s*"\.\/([\w.-]+\.js)"/g;
@@ -35,18 +36,15 @@ export async function scripts(): Promise<Row[]> {
   const own = (place: string) =>
     sizeOf([...reach(named(place))].filter((name) => !initial.has(name) && !shared.has(name)));
   return [
-    row("the initial script, packed", sizeOf(initial), 250),
-    row("the deck and the frame of its places, packed", sizeOf([...shared].filter((name) => !initial.has(name))), 300),
+    atMost("the initial script, packed", sizeOf(initial), 250, "kB"),
+    atMost(
+      "the deck and the frame of its places, packed",
+      sizeOf([...shared].filter((name) => !initial.has(name))),
+      300,
+      "kB",
+    ),
     ...["Desk", "Write", "Arrange", "Refine", "Data", "Translate", "Speak", "Deliver"].map((place) =>
-      row(`the script of ${place}, packed`, own(place), 200),
+      atMost(`the script of ${place}, packed`, own(place), 200, "kB"),
     ),
   ];
 }
-
-const row = (name: string, size: number, target: number): Row => ({
-  name,
-  ratio: Math.round(size),
-  target,
-  holds: size <= target,
-  unit: "kB",
-});

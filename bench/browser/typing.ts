@@ -1,7 +1,7 @@
 import { must } from "@unitext/core/model";
 import type { Page } from "@playwright/test";
 import type { Row } from "../core";
-import { ADDRESS, make, remove } from "./page";
+import { ADDRESS, atMost, make, remove } from "./page";
 
 /** Milliseconds from a keystroke in Write to the frame in which its slide shows it: the 95th percentile of 60. */
 async function type(page: Page, deck: string): Promise<number> {
@@ -43,13 +43,5 @@ export async function typing(page: Page): Promise<Row[]> {
   const deck = await make(page, 100);
   const delay = Math.round(await type(page, deck));
   await remove(page, deck);
-  return [
-    {
-      name: "Write shows a keystroke on its slide: 95th percentile",
-      ratio: delay,
-      target: 100,
-      holds: delay <= 100,
-      unit: "ms",
-    },
-  ];
+  return [atMost("Write shows a keystroke on its slide: 95th percentile", delay, 100, "ms")];
 }
