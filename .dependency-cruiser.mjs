@@ -59,12 +59,21 @@ const ROOMS = {
   "core/testing": CORE,
 
   node: CORE,
-  "server/api": CORE,
   "server/access": MODEL,
+  "server/api": [...CORE, "server/access"],
+  "server/accounts": [...MODEL, "server/api"],
   "server/store": [...CORE, "server/api", "server/access"],
   "server/work": [...CORE, "node", "server/api"],
   "server/jobs": [...CORE, "server/api", "server/access", "server/store", "server/work"],
-  "server/routes": [...CORE, "server/api", "server/access", "server/store", "server/work", "server/jobs"],
+  "server/routes": [
+    ...CORE,
+    "server/api",
+    "server/access",
+    "server/accounts",
+    "server/store",
+    "server/work",
+    "server/jobs",
+  ],
   server: [...CORE, "node"],
 
   "web/ui": [...CORE, "server/api"],

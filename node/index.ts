@@ -7,3 +7,4 @@ export { exportDeck, type ExportWork } from "./export";
 export { fontsIn } from "./fonts";
 export { slidePng, svgPng } from "./rasterise";
 export { readPdf } from "./readpdf";
+export * from "./viewed";

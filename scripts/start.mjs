@@ -90,6 +90,8 @@ function serve() {
       UNITEXT_PORT: String(port),
       UNITEXT_WORKER: join(root, "dist/server/worker.js"),
       UNITEXT_LOG_FILE: join(data, "server.log"),
+      UNITEXT_KEY_FILE: join(data, "house.key"),
+      UNITEXT_MAIL: process.env.UNITEXT_MAIL ?? join(data, "mail"),
     },
   });
   server.on("message", (message) => {

@@ -1,9 +1,10 @@
-import { networkInterfaces } from "node:os";
+import { networkInterfaces, tmpdir } from "node:os";
 import { join } from "node:path";
+import { HouseKey, mailFolder, Throttle } from "./accounts";
 import { Jobs, pollAddresses, watchFolder } from "./jobs";
 import { openLog } from "./log";
 import { Announcements, createApp, newsFrom } from "./routes";
-import { connect, DEMO_USER, ensureUser, migrated, tidy } from "./store";
+import { connect, DEMO_USER, ensureUser, firstOwner, migrated, tidy } from "./store";
 import { pointServiceFrom, translationServiceFrom } from "@unitext/node";
 import { inlineWork, ProcessPool } from "./work";
 
@@ -18,6 +19,9 @@ const {
   UNITEXT_SOURCES,
   UNITEXT_SOURCE_HOSTS = "",
   UNITEXT_LISTEN = "127.0.0.1",
+  UNITEXT_DEMO,
+  UNITEXT_KEY_FILE,
+  UNITEXT_MAIL,
 } = process.env;
 const HOUR = 3600 * 1000;
 
@@ -34,7 +38,7 @@ const log = openLog({
 // No request ends the process; unhandled faults are logged, and the server goes on.
 process.on("unhandledRejection", (error) => log.error({ err: error }, "unhandled rejection"));
 
-const { db, close } = connect(UNITEXT_DATABASE);
+const { db, pool, close } = connect(UNITEXT_DATABASE);
 await migrated(db, join(UNITEXT_ROOT, "server/migrations"));
 const announcements = new Announcements(UNITEXT_DATABASE, newsFrom(db));
 await announcements.start();
@@ -48,20 +52,28 @@ const jobs = new Jobs({
   log: (message, error) => log.error({ err: error }, message),
 });
 await jobs.start();
-// Workbooks in a watched folder are sources of the only person who can sign in so far.
+const demo = UNITEXT_DEMO !== "0";
+/** Whose sources the workbooks of a watched folder are: the user of the demo, else the first owner of the house. */
+const folderOwner = async () => {
+  if (!demo) return firstOwner(db);
+  await ensureUser(db, DEMO_USER);
+  return DEMO_USER.id;
+};
 let endWatching: (() => Promise<void>) | undefined;
 if (UNITEXT_SOURCES) {
-  await ensureUser(db, DEMO_USER);
-  endWatching = watchFolder({ db, work, jobs }, UNITEXT_SOURCES, DEMO_USER.id, (message, error) =>
-    log.warn({ err: error }, message),
-  );
+  const owner = await folderOwner();
+  if (owner)
+    endWatching = watchFolder({ db, work, jobs }, UNITEXT_SOURCES, owner, (message, error) =>
+      log.warn({ err: error }, message),
+    );
+  else log.warn("the folder of workbooks is watched from the next start on, when this house has an owner");
 }
 const listed = (text: string) =>
   text
     .split(",")
     .map((host) => host.trim())
     .filter(Boolean);
-// On all addresses, other computers of the network reach the page for a phone, and nothing else.
+// On all addresses other computers of the network reach this house; in the demo only links and the page for a phone.
 const onNetwork = UNITEXT_LISTEN !== "127.0.0.1";
 const own = onNetwork ? ownAddresses() : [];
 const hosts = [...listed(UNITEXT_HOST), ...own];
@@ -76,6 +88,10 @@ const app = createApp(
     jobs,
     announcements,
     fonts,
+    demo,
+    key: UNITEXT_KEY_FILE ? HouseKey.at(UNITEXT_KEY_FILE) : HouseKey.random(),
+    mail: mailFolder(UNITEXT_MAIL ?? join(tmpdir(), "unitext-mail")),
+    throttle: new Throttle(pool),
     sourceHosts,
     addresses: own.map((address) => `http://${address}:${UNITEXT_PORT}`),
     translationService: translationServiceFrom(process.env),

@@ -4,6 +4,7 @@ import { join } from "node:path";
 import pg from "pg";
 import pino from "pino";
 import { ImportResult, Job } from "./api";
+import { HouseKey, type Letter, Throttle } from "./accounts";
 import { Jobs, watchFolder } from "./jobs";
 import { Announcements, type AppContext, createApp, newsFrom } from "./routes";
 import { connect, type Database, ensureUser, migrated, newToken, openSession } from "./store";
@@ -13,6 +14,8 @@ const root = join(import.meta.dirname, "..");
 
 export interface TestServer {
   address: string;
+  /** The letters that were sent. */
+  letters: readonly Letter[];
   /** The address of its database. */
   url: string;
   db: Database;
@@ -20,7 +23,27 @@ export interface TestServer {
   as(user: string): Promise<(path: string, init?: RequestInit) => Promise<Response>>;
   /** Watches a folder for workbooks of a user. Returns a function that ends it. */
   watch(folder: string, user: string, log: (message: string) => void): () => Promise<void>;
+  /** The routes that it answers, as “GET /api/decks/:deck”. */
+  routes(): string[];
   close(): Promise<void>;
+}
+
+interface Layer {
+  route?: { path: string; methods: Record<string, boolean> };
+  handle?: { stack?: Layer[] };
+}
+
+/** Lists the routes of an app and of the routers that it uses under /api. */
+function routesOf(app: ReturnType<typeof createApp>): string[] {
+  // The routes on the state of the service are beside /api.
+  const inside = (under: string, path: string) => (/^\/(api|health)/.test(path) ? path : under + path);
+  const listed = (stack: readonly Layer[], under: string): string[] =>
+    stack.flatMap(({ route, handle }) =>
+      route
+        ? Object.keys(route.methods).map((method) => `${method.toUpperCase()} ${inside(under, route.path)}`)
+        : listed(handle?.stack ?? [], "/api"),
+    );
+  return [...new Set(listed((app as unknown as { router: { stack: Layer[] } }).router.stack, ""))];
 }
 
 /** A server with a database of its own inside the test run's PostgreSQL. With `processes` its work is done in worker processes, as in the product. */
@@ -30,7 +53,9 @@ export async function testServer(
     withoutJobs = false,
     processes = false,
     ...services
-  }: { withoutJobs?: boolean; processes?: boolean } & Pick<AppContext, "sourceHosts" | "pointService"> = {},
+  }: { withoutJobs?: boolean; processes?: boolean } & Partial<
+    Pick<AppContext, "sourceHosts" | "pointService" | "demo" | "key">
+  > = {},
 ): Promise<TestServer> {
   const url = new URL(process.env.UNITEXT_TEST_DATABASE ?? "");
   const admin = new pg.Client({ connectionString: url.href });
@@ -39,7 +64,7 @@ export async function testServer(
   await admin.query(`create database ${name}`);
   await admin.end();
   url.pathname = `/${name}`;
-  const { db, close } = connect(url.href);
+  const { db, pool, close } = connect(url.href);
   await migrated(db, join(root, "server/migrations"));
   const announcements = new Announcements(url.href, newsFrom(db));
   await announcements.start();
@@ -47,12 +72,28 @@ export async function testServer(
   const work = processes ? new ProcessPool(join(root, "dist/server/worker.js"), fonts) : inlineWork;
   const jobs = new Jobs({ db, url: url.href, work, fonts });
   if (!withoutJobs) await jobs.start();
-  const app = createApp({ db, work, jobs, announcements, fonts, ...services }, { log: pino({ level: "silent" }) });
+  const letters: Letter[] = [];
+  const app = createApp(
+    {
+      db,
+      work,
+      jobs,
+      announcements,
+      fonts,
+      demo: true,
+      key: HouseKey.random(),
+      mail: { send: (letter) => letters.push(letter) },
+      throttle: new Throttle(pool),
+      ...services,
+    },
+    { log: pino({ level: "silent" }) },
+  );
   const server: Server = createServer(app);
   await new Promise<void>((resolve) => server.listen(0, "127.0.0.1", resolve));
   const address = `http://127.0.0.1:${(server.address() as AddressInfo).port}`;
   return {
     address,
+    letters,
     url: url.href,
     db,
     async as(user) {
@@ -66,6 +107,7 @@ export async function testServer(
         });
     },
     watch: (folder, user, log) => watchFolder({ db, work, jobs }, folder, user, log),
+    routes: () => routesOf(app),
     async close() {
       if (!withoutJobs) await jobs.close();
       await announcements.stop();

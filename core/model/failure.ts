@@ -9,6 +9,7 @@ export type FailureCode =
   | "conflict"
   | "not-supported"
   | "not-permitted"
+  | "sign-in-needed"
   | "too-many"
   | "unavailable"
   | "no-space";

@@ -2,6 +2,7 @@ export * from "./arrangement";
 export * from "./binding";
 export * from "./boundtexts";
 export * from "./asset";
+export * from "./audience";
 export * from "./deck";
 export * from "./direction";
 export * from "./elements";

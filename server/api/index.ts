@@ -5,6 +5,7 @@ import type { Sheets } from "@unitext/core/layout";
 import { Asset, BreakRule, Deck, Id, Language, MEDIA_TYPES } from "@unitext/core/model";
 import { Report } from "@unitext/core/tally";
 import { z } from "zod";
+import { RIGHTS } from "../access";
 
 /** The bodies that client and server exchange; both check them with these schemas. */
 
@@ -20,7 +21,11 @@ export const DeckRow = z.object({
   withoutNotes: z.number().int(),
   version: z.number().int(),
   changedAt: z.iso.datetime(),
-  right: z.enum(["view", "comment", "edit", "own"]),
+  right: z.enum(RIGHTS),
+  /** Whether its notes are shared too; without them it opens in its viewer only. */
+  notes: z.boolean(),
+  /** The name of its owner, where that is somebody else. */
+  owner: z.string().nullable(),
   /** Whether its slides were generated from a document. */
   generated: z.boolean(),
   folder: Id.nullable(),
@@ -310,10 +315,9 @@ export const ErrorBody = z.object({
 });
 export type ErrorBody = z.infer<typeof ErrorBody>;
 
-export const Me = z.object({ id: Id, name: z.string() });
-export type Me = z.infer<typeof Me>;
-
+export * from "./accounts";
 export * from "./data";
 export * from "./points";
+export * from "./sharing";
 export * from "./themes";
 export * from "./translate";

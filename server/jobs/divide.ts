@@ -83,7 +83,7 @@ export async function runSplit(
   return db.transaction(
     async (tx) => {
       // The right may have been withdrawn since the split was requested.
-      permit(await rightOn(tx, id, owner), "copy", id);
+      permit(await rightOn(tx, id, owner), "derive", id);
       const { deck, version } = await loadDeck(tx, id);
       const { parts, remarks } = resolvePlan(deck, plan, date);
       const made = split({ deck, version }, parts, { newId: () => nanoid(10), deckId: () => nanoid(12) });

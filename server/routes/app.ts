@@ -8,7 +8,7 @@ import { pinoHttp } from "pino-http";
 import { bindingRoutes } from "./bindings";
 import { changeRoutes } from "./changes";
 import { securityHeaders, serveClient } from "./client";
-import { type AppContext, userFrom } from "./context";
+import type { AppContext } from "./context";
 import { deckRoutes } from "./decks";
 import { deskRoutes } from "./desk";
 import { divideRoutes } from "./divide";
@@ -21,8 +21,12 @@ import { historyRoutes } from "./history";
 import { jobRoutes } from "./jobs";
 import { personLimits } from "./limits";
 import { knownHost, sameOrigin } from "./origin";
-import { session, signOut } from "./sessions";
-import { onlyPhones, phoneRoutes, remoteRoutes } from "./remotes";
+import { accountRoutes, entranceRoutes } from "./accounts";
+import { houseRoutes } from "./house";
+import { enterDemo, session, signOut } from "./sessions";
+import { linkRoutes, sharingRoutes } from "./sharing";
+import { onlyLinks, phoneRoutes, remoteRoutes } from "./remotes";
+import { viewingRoutes } from "./viewing";
 import { sourceRoutes } from "./sources";
 import { languageResourceRoutes } from "./languageresources";
 import { pointRoutes } from "./points";
@@ -41,6 +45,8 @@ export interface Site {
 export function createApp(context: AppContext, { client, log, hosts = [] }: Site): Express {
   const app = express();
   app.disable("x-powered-by");
+  // A proxy on this machine says who asks, and whether over TLS.
+  app.set("trust proxy", "loopback");
   app.use((_, response, next) => {
     response.locals.nonce = randomBytes(16).toString("base64");
     next();
@@ -53,15 +59,14 @@ export function createApp(context: AppContext, { client, log, hosts = [] }: Site
       serializers: { req: ({ method, url }) => ({ method, url }), res: ({ statusCode }) => ({ statusCode }) },
     }),
   );
-  app.use(onlyPhones);
+  if (context.demo) app.use(onlyLinks);
   app.use(knownHost(hosts));
   app.use(healthRoutes(context));
   app.use("/api", sameOrigin, phoneRoutes(context));
   app.use("/api", session(context), ...personLimits());
+  app.use("/api", entranceRoutes(context), linkRoutes(context));
+  app.use("/api", enterDemo(context));
   app.post("/api/sign-out", signOut(context));
-  app.get("/api/me", (_, response) => {
-    response.json(userFrom(response));
-  });
   app.use("/api", jobRoutes(context));
   for (const routes of [
     deckRoutes,
@@ -79,6 +84,10 @@ export function createApp(context: AppContext, { client, log, hosts = [] }: Site
     themeRoutes,
     pointRoutes,
     bindingRoutes,
+    accountRoutes,
+    houseRoutes,
+    sharingRoutes,
+    viewingRoutes,
   ])
     app.use("/api", routes(context));
   app.use("/api", (request) => {

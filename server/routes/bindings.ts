@@ -112,7 +112,7 @@ export function bindingRoutes(context: AppContext): Router {
   routes.post(
     "/decks/:deck/workbooks",
     json,
-    deckRoute(context, "copy", async (call) => {
+    deckRoute(context, "derive", async (call) => {
       const { slideId, path } = body(TakeOut, call.request);
       const found = (await inside(context, call)).find((one) => one.slideId === slideId && one.path === path);
       if (!found?.bytes) throw new Failure("not-found", path, "The file of this deck has no such workbook.");

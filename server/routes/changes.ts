@@ -37,7 +37,7 @@ export function changeRoutes(context: AppContext): Router {
 
   routes.get(
     "/decks/:deck/events",
-    deckRoute(context, "see", async ({ deck, user, response }) =>
+    deckRoute(context, "look", async ({ deck, user, response }) =>
       context.announcements.stream(deck, user.id, response),
     ),
   );

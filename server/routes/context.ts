@@ -1,12 +1,14 @@
 import { checked, Failure, Id, must } from "@unitext/core/model";
 import type { NextFunction, Request, RequestHandler, Response } from "express";
 import type { z } from "zod";
-import { type Act, permit, type Right } from "../access";
+import type { HouseKey, Mail, Throttle } from "../accounts";
+import { type Access, type Act, permit } from "../access";
 import type { Me } from "../api";
 import type { Jobs } from "../jobs";
 import { type Asker, parseBody, type LanguageService, type TranslationService, type Work } from "../work";
-import { type Database, rightOn } from "../store";
+import { accessOn, type Database } from "../store";
 import type { Announcements } from "./events";
+import { userFrom } from "./visitor";
 
 /** What routes need. */
 export interface AppContext {
@@ -15,6 +17,11 @@ export interface AppContext {
   jobs: Jobs;
   announcements: Announcements;
   fonts: string;
+  /** Whether visitors at this computer are the user of the demo, without signing in. */
+  demo: boolean;
+  key: HouseKey;
+  mail: Mail;
+  throttle: Throttle;
   /** The hosts from which workbooks may be fetched. */
   sourceHosts?: readonly string[];
   /** The translation service outside of this machine, where one is set up. */
@@ -32,30 +39,41 @@ export interface Call {
   request: Request;
   response: Response;
 }
-export interface DeckCall extends Call {
+export interface DeckCall extends Call, Access {
   deck: string;
-  right: Right;
 }
 
-/** Returns the person of a request, whom the session's middleware found. */
-export function userFrom(response: Response): Me {
-  return (response.locals as { user: Me }).user;
-}
-
-/** Makes a route for signed-in users; faults go to the error handler. */
-export function route(handle: (call: Call) => Promise<unknown>): RequestHandler {
+/** Makes a route for anybody, signed in or not; faults go to the error handler. */
+export function openRoute(handle: (call: Omit<Call, "user">) => Promise<unknown>): RequestHandler {
   return (request: Request, response: Response, next: NextFunction) => {
-    handle({ user: userFrom(response), request, response }).catch(next);
+    handle({ request, response }).catch(next);
   };
+}
+
+/** Makes a route for whoever has a session, guests included. */
+const sessionRoute = (handle: (call: Call) => Promise<unknown>): RequestHandler =>
+  openRoute(async (call) => handle({ ...call, user: userFrom(call.response) }));
+
+/** Makes a route for people with an account. Guests, who came by a link, may read what they have there: nothing. */
+export function route(handle: (call: Call) => Promise<unknown>): RequestHandler {
+  return sessionRoute(async (call) => {
+    if (call.user.role === "guest" && call.request.method !== "GET")
+      throw new Failure(
+        "not-permitted",
+        "account",
+        "This needs an account of this house. Sign in, or ask for an invitation.",
+      );
+    await handle(call);
+  });
 }
 
 /** Makes a route on a deck: the right to the action is checked before anything is done. */
 export function deckRoute({ db }: AppContext, act: Act, handle: (call: DeckCall) => Promise<unknown>): RequestHandler {
-  return route(async (call) => {
+  return sessionRoute(async (call) => {
     const deck = String(call.request.params.deck);
-    const right = Id.safeParse(deck).success ? await rightOn(db, deck, call.user.id) : undefined;
-    permit(right, act, deck);
-    await handle({ ...call, deck, right: must(right) });
+    const access = Id.safeParse(deck).success ? await accessOn(db, deck, call.user.id) : undefined;
+    permit(access?.right, act, deck, access?.notes);
+    await handle({ ...call, deck, ...must(access) });
   });
 }
 

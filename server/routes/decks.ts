@@ -1,5 +1,6 @@
-import { checked, Id } from "@unitext/core/model";
+import { checked, deckFor, Failure, Id } from "@unitext/core/model";
 import { Router } from "express";
+import { includes } from "../access";
 import type { DeckState, NewDeck } from "../api";
 import { copyDeck, createDeck, deleteDeck, loadDeck, loadFirstSlide, note } from "../store";
 import { type AppContext, asker, deckRoute, largeBody, route } from "./context";
@@ -29,9 +30,11 @@ export function deckRoutes(context: AppContext): Router {
 
   routes.get(
     "/decks/:deck/first",
-    deckRoute(context, "see", async ({ deck: id, right, request, response }) => {
+    deckRoute(context, "look", async ({ deck: id, right, notes, request, response }) => {
       const slide = request.query.slide === undefined ? undefined : checked(Id, request.query.slide, "The slide");
-      response.json({ ...(await loadFirstSlide(db, id, slide)), right } satisfies DeckState);
+      const found = await loadFirstSlide(db, id, slide);
+      const deck = deckFor(found.deck, { notes, comments: includes(right, "comment") });
+      response.json({ ...found, deck, right } satisfies DeckState);
     }),
   );
 
@@ -46,9 +49,16 @@ export function deckRoutes(context: AppContext): Router {
 
   routes.post(
     "/decks/:deck/copies",
-    deckRoute(context, "copy", async ({ deck, user, response }) =>
-      response.status(201).json({ id: await copyDeck(db, deck, user.id) }),
-    ),
+    deckRoute(context, "copy", async ({ deck, user, right, notes, response }) => {
+      if (user.role === "guest")
+        throw new Failure(
+          "not-permitted",
+          "account",
+          "A copy needs a Desk to stand on. Sign in to this house, or download the deck as a file.",
+        );
+      const kept = { notes, comments: includes(right, "comment") };
+      response.status(201).json({ id: await copyDeck(db, deck, user.id, kept) });
+    }),
   );
 
   return routes;

@@ -14,7 +14,7 @@ export function divideRoutes(context: AppContext): Router {
   routes.post(
     "/decks/:deck/parts",
     json,
-    deckRoute(context, "copy", async ({ deck, user, request, response }) => {
+    deckRoute(context, "derive", async ({ deck, user, request, response }) => {
       const { deck: state } = await loadDeck(db, deck);
       response
         .status(202)
@@ -27,7 +27,7 @@ export function divideRoutes(context: AppContext): Router {
     json,
     route(async ({ user, request, response }) => {
       const asked = body(MergeRequest, request);
-      for (const { id } of asked.decks) permit(await rightOn(db, id, user.id), "copy", id);
+      for (const { id } of asked.decks) permit(await rightOn(db, id, user.id), "derive", id);
       response.status(202).json({ job: await context.jobs.merge(user.id, asked) });
     }),
   );

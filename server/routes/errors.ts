@@ -11,6 +11,7 @@ const STATUS: Record<FailureCode, number> = {
   conflict: 409,
   "not-supported": 415,
   "not-permitted": 403,
+  "sign-in-needed": 401,
   "too-many": 429,
   unavailable: 503,
   "no-space": 507,

@@ -1,8 +1,9 @@
 import { type ByItself, WRITABLE, type WritableFormat, WRITERS } from "@unitext/core/formats";
 import { SHEETS, type Sheets } from "@unitext/core/layout";
-import { type Deck, Failure } from "@unitext/core/model";
+import { type Deck, deckFor, Failure } from "@unitext/core/model";
 import { withNotesOf } from "@unitext/core/translate";
 import { Router } from "express";
+import { includes } from "../access";
 import { fileNameOf } from "../jobs";
 import { loadBlobs, loadDeck, note, rightOn } from "../store";
 import { type AppContext, asker, type DeckCall, deckRoute } from "./context";
@@ -36,8 +37,9 @@ function disposition(title: string, extension: string): string {
 }
 
 /** Loads the deck of a request, with the notes of another deck if the request names one. */
-async function withNotesAsked({ db }: AppContext, { deck: id, user, request }: DeckCall): Promise<Deck> {
-  const { deck } = await loadDeck(db, id);
+async function withNotesAsked({ db }: AppContext, call: DeckCall): Promise<Deck> {
+  const { deck: id, user, right, notes: seesNotes, request } = call;
+  const deck = deckFor((await loadDeck(db, id)).deck, { notes: seesNotes, comments: includes(right, "comment") });
   const { notes, notesIn } = request.query;
   if (typeof notes !== "string" || notes === "") return deck;
   if ((await rightOn(db, notes, user.id)) === undefined)

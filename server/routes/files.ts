@@ -2,6 +2,7 @@ import { DOCUMENTS, isDocumentName, listExtensions } from "@unitext/core/formats
 import { extensionOf, isPresentation } from "@unitext/core/formats";
 import { cutText, Failure } from "@unitext/core/model";
 import { Router } from "express";
+import { permit } from "../access";
 import { type DocumentText, ImportResult, type Picture } from "../api";
 import { addBlobs, createDeck, loadBlob } from "../store";
 import { type AppContext, asker, bytesOf, type Call, type DeckCall, deckRoute, route } from "./context";
@@ -103,8 +104,10 @@ export function fileRoutes(context: AppContext): Router {
 
   routes.get(
     "/decks/:deck/pictures/:sha256",
-    deckRoute(context, "see", async ({ deck, request, response }) => {
+    deckRoute(context, "look", async ({ deck, right, notes, request, response }) => {
       const { mediaType, bytes } = await loadBlob(db, deck, String(request.params.sha256).replaceAll("\0", ""));
+      // The file that a deck was read from holds its notes.
+      if (!/^(image|audio|video)\//.test(mediaType)) permit(right, "see", deck, notes);
       response.setHeader("content-type", mediaType);
       // Content of a drawing is neither run nor fetched, wherever it is opened.
       response.setHeader("content-security-policy", "default-src 'none'; style-src 'unsafe-inline'; sandbox");

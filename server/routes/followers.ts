@@ -16,7 +16,7 @@ export function followerRoutes(context: AppContext): Router {
   routes.post(
     "/decks/:deck/followers",
     json,
-    deckRoute(context, "copy", async ({ deck: id, user, request, response }) => {
+    deckRoute(context, "derive", async ({ deck: id, user, request, response }) => {
       const { title } = body(TailorRequest, request);
       const { deck, version } = await loadDeck(db, id);
       response.status(201).json({

@@ -1,7 +1,7 @@
 import { Failure } from "@unitext/core/model";
 import type { Request, RequestHandler, Response } from "express";
 import { type Options, rateLimit } from "express-rate-limit";
-import type { Me } from "../api";
+import { visitorOf } from "./visitor";
 
 const MINUTE = 60_000;
 const MB = 1024 * 1024;
@@ -20,7 +20,8 @@ export const PERSON = {
   streams: 200,
 } as const;
 
-const userOf = (response: Response) => (response.locals as { user?: Me }).user?.id ?? "nobody";
+/** Strangers are counted by their address. */
+const countedAs = ({ ip = "" }: Request, response: Response) => visitorOf(response)?.id ?? `address ${ip}`;
 
 const tooMany = (what: string, seconds: number) =>
   new Failure(
@@ -39,7 +40,7 @@ function perPerson(
     windowMs: window,
     standardHeaders: "draft-7",
     legacyHeaders: false,
-    keyGenerator: (_, response) => userOf(response),
+    keyGenerator: countedAs,
     skip: (request) => !counted(request),
     handler: (request, _, next) => {
       const reset = (request as Request & { rateLimit?: { resetTime?: Date } }).rateLimit?.resetTime;
@@ -57,7 +58,7 @@ function bytesPerPerson(): RequestHandler {
     const length = Number(request.headers["content-length"] ?? 0);
     if (!length) return next();
     const now = Date.now();
-    const user = userOf(response);
+    const user = countedAs(request, response);
     for (const [id, { until }] of sent) if (until <= now) sent.delete(id);
     const entry = sent.get(user) ?? { bytes: 0, until: now + window };
     sent.set(user, entry);

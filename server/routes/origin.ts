@@ -9,6 +9,15 @@ function nameOf(host: string | undefined): string {
   return (host ?? "").toLowerCase().replace(/:\d+$/, "");
 }
 
+/** Whether an address of a connection is this machine. */
+export const isLoopback = (address = ""): boolean => address === "::1" || /^(?:::ffff:)?127\./.test(address);
+
+/** Whether a request comes from a browser on this machine, and not through a proxy that runs on it. */
+export function isAtThisComputer({ socket, headers }: Request): boolean {
+  const forwarded = headers.forwarded !== undefined || headers["x-forwarded-for"] !== undefined;
+  return isLoopback(socket.remoteAddress) && !forwarded && LOOPBACK.includes(nameOf(headers.host));
+}
+
 /**
  * Answers only requests that name this service: a page of another name that was made to resolve to this address (DNS
  * rebinding) names another. `hosts` are allowed beside the names of loopback.

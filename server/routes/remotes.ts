@@ -3,18 +3,26 @@ import express, { type NextFunction, type Request, type RequestHandler, type Res
 import { Pressed, type Remote, type Talk, TalkState } from "../api";
 import { announceTalk, createRemote, endRemote, loadBlob, loadDeck, newsOf, remoteOf, setTalkState } from "../store";
 import { type AppContext, body, deckRoute } from "./context";
+import { isLoopback } from "./origin";
 import { sendRange } from "./range";
 
-/** Paths that other computers of the network may ask for: the page for a phone and what it needs. */
-const FOR_PHONES = /^\/(?:remote\/|api\/remote\/|assets\/|fonts\/|favicon)/;
-const isLoopback = (address = "") => address === "::1" || /^(?:::ffff:)?127\./.test(address);
+/** Paths that other computers of the network may ask for in the demo: the page for a phone, and what links lead to. */
+const FOR_OTHERS =
+  /^\/(?:remote\/|api\/remote\/|view\/|api\/links\/|api\/entrance|api\/decks\/|assets\/|fonts\/|favicon)/;
 
-/** Answers other computers only on the paths for phones: everything else is for this machine alone. */
-export const onlyPhones: RequestHandler = ({ socket, path }, _, next) => {
+/**
+ * In the demo, whose user signs in without a password, answers other computers only on the paths for phones and for
+ * links, which need a token or a session.
+ */
+export const onlyLinks: RequestHandler = ({ socket, path }, _, next) => {
   next(
-    isLoopback(socket.remoteAddress) || FOR_PHONES.test(path)
+    isLoopback(socket.remoteAddress) || FOR_OTHERS.test(path)
       ? undefined
-      : new Failure("not-permitted", "address", "From another computer only the page for a phone can be opened."),
+      : new Failure(
+          "not-permitted",
+          "address",
+          "From another computer only links and the page for a phone can be opened, because this is the demo.",
+        ),
   );
 };
 

@@ -110,7 +110,7 @@ export function translationRoutes(context: AppContext): Router {
   routes.post(
     "/decks/:deck/translations",
     json,
-    deckRoute(context, "copy", async (call) => {
+    deckRoute(context, "derive", async (call) => {
       const { language, engine, title, segmentation } = body(TranslationAsked, call.request);
       const { deck, version } = await loadDeck(db, call.deck);
       if (deck.language === language)
@@ -214,7 +214,7 @@ export function translationRoutes(context: AppContext): Router {
 
   routes.get(
     "/decks/:deck/segments/file",
-    deckRoute(context, "export", async (call) => {
+    deckRoute(context, "see", async (call) => {
       const { as, version } = checked(SegmentFileAsked, call.request.query, "The request");
       const { own, original } = await loadTranslation(context, call);
       const stored = await storedTargets(db, own.id);

@@ -241,7 +241,7 @@ async function shareNamed(tx: Transaction, deck: string, user: string, list: rea
   if (!sums.length) return;
   await tx.execute(
     sql`insert into deck_blobs (deck_id, sha256)
-      select distinct ${deck}, b.sha256 from deck_blobs b join decks d on d.id = b.deck_id left join shares s on s.deck_id = d.id and s.user_id = ${user} where b.sha256 in ${sums} and (d.owner_id = ${user} or s.user_id is not null)
+      select distinct ${deck}, b.sha256 from deck_blobs b join decks d on d.id = b.deck_id left join access a on a.deck_id = d.id and a.user_id = ${user} where b.sha256 in ${sums} and (d.owner_id = ${user} or a.notes)
       union select ${deck}, b.sha256 from blobs b join themes t on t.owner_id = ${user} and t.theme->'logo'->'asset'->>'sha256' = b.sha256 where b.sha256 in ${sums}
       on conflict do nothing`,
   );

@@ -3,15 +3,17 @@ import { and, eq, or, desc, inArray } from "drizzle-orm";
 import type { DeckRow } from "../api";
 import type { Database } from "./database";
 import { metadataIn, slideOf, type SlideRow } from "./rows";
-import { decks, shares, slides } from "./schema";
+import { access, decks, slides, users } from "./schema";
+import { rightOfRank } from "./rights";
 
 /** Lists the decks that a user may see, those in the bin too, last changed first, with what the Desk shows of each. */
 export async function listDecks(db: Database, user: string): Promise<DeckRow[]> {
   const rows = await db
-    .select({ deck: decks, right: shares.right })
+    .select({ deck: decks, rank: access.rank, notes: access.notes, owner: users.name })
     .from(decks)
-    .leftJoin(shares, and(eq(shares.deck, decks.id), eq(shares.user, user)))
-    .where(or(eq(decks.owner, user), eq(shares.user, user)))
+    .innerJoin(users, eq(users.id, decks.owner))
+    .leftJoin(access, and(eq(access.deck, decks.id), eq(access.user, user)))
+    .where(or(eq(decks.owner, user), eq(access.user, user)))
     .orderBy(desc(decks.changedAt));
   const fresh = rows.flatMap(({ deck }) => (summaries.get(deck.id)?.version === deck.version ? [] : [deck]));
   const found = fresh.length
@@ -37,7 +39,7 @@ export async function listDecks(db: Database, user: string): Promise<DeckRow[]> 
       withoutNotes: own.filter((slide) => !slide.hidden && !hasNotes(slide)).length,
     });
   }
-  return rows.map(({ deck, right }) => ({
+  return rows.map(({ deck, rank, notes, owner }) => ({
     id: deck.id,
     title: deck.metadata.properties.title,
     file: deck.file === deck.metadata.properties.title ? null : deck.file,
@@ -45,7 +47,9 @@ export async function listDecks(db: Database, user: string): Promise<DeckRow[]> 
     ...must(summaries.get(deck.id)),
     version: deck.version,
     changedAt: deck.changedAt.toISOString(),
-    right: deck.owner === user ? "own" : (right ?? "view"),
+    right: deck.owner === user ? "own" : rightOfRank(rank ?? 1),
+    notes: deck.owner === user || notes === true,
+    owner: deck.owner === user ? null : owner,
     generated: deck.metadata.manuscript !== undefined,
     folder: deck.owner === user ? deck.folder : null,
     binnedAt: deck.binnedAt?.toISOString() ?? null,

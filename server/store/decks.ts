@@ -1,12 +1,21 @@
 import { withSourceList } from "@unitext/core/edit";
-import { type Deck, Failure, metadataOf, SCHEMA_VERSION, Slide, wellFormed, must } from "@unitext/core/model";
+import {
+  type Deck,
+  deckFor,
+  Failure,
+  type Kept,
+  metadataOf,
+  SCHEMA_VERSION,
+  Slide,
+  wellFormed,
+  must,
+} from "@unitext/core/model";
 import { and, asc, eq, inArray, or, sql } from "drizzle-orm";
 import { generateNKeysBetween } from "fractional-indexing";
 import { nanoid } from "nanoid";
-import type { Right } from "../access";
 import type { Database, Transaction } from "./database";
 import { documentText, loadDocuments, writeDocument } from "./documents";
-import { decks, shares, slides } from "./schema";
+import { access, decks, slides } from "./schema";
 import { storeBlob, loadBlobs } from "./blobs";
 import { grouped, summaries } from "./decklist";
 import { type Reader, runningOrder, slideOf, metadataIn, rowOf } from "./rows";
@@ -55,7 +64,7 @@ export async function versionsOf(db: Reader, ids: readonly string[]): Promise<Ma
   return new Map(rows.map(({ id, version }) => [id, version]));
 }
 
-/** Loads several decks with their versions; those that are deleted or that the user may not see are missing. */
+/** Loads several decks with their versions; those that are deleted, or that the user may not see with their notes, are missing. */
 export async function loadDecks(
   db: Reader,
   ids: readonly string[],
@@ -64,8 +73,8 @@ export async function loadDecks(
   const rows = await db
     .select({ id: decks.id, metadata: decks.metadata, schema: decks.schema, version: decks.version })
     .from(decks)
-    .leftJoin(shares, and(eq(shares.deck, decks.id), eq(shares.user, user)))
-    .where(and(inArray(decks.id, [...ids]), or(eq(decks.owner, user), eq(shares.user, user))));
+    .leftJoin(access, and(eq(access.deck, decks.id), eq(access.user, user)))
+    .where(and(inArray(decks.id, [...ids]), or(eq(decks.owner, user), access.notes)));
   const bySlides = grouped(
     rows.length
       ? await db
@@ -210,16 +219,24 @@ export async function freeTitle(db: Database, owner: string, title: string): Pro
   for (let nth = 2; ; nth++) if (!taken.has(`${base} ${nth}`)) return `${base} ${nth}`;
 }
 
-/** Copies a deck under a new id and the next free title; each slide remembers its origin, and the copy belongs to `owner`. */
-export async function copyDeck(db: Database, id: string, owner: string): Promise<string> {
-  const { deck, version, text } = await loadDeck(db, id);
+/**
+ * Copies a deck under a new id and the next free title; each slide remembers its origin, and the copy belongs to
+ * `owner`. It has no notes or comments that its new owner may not see.
+ */
+export async function copyDeck(db: Database, id: string, owner: string, kept: Kept): Promise<string> {
+  const { deck: whole, version, text } = await loadDeck(db, id);
+  const deck = deckFor(whole, kept);
   const copied: Deck = {
     ...deck,
     id: nanoid(12),
     properties: { ...deck.properties, title: await freeTitle(db, owner, deck.properties.title) },
     slides: deck.slides.map((slide) => ({ ...slide, origin: { deck: id, slide: slide.id, version } })),
   };
-  const made = await createDeck(db, owner, copied, await loadBlobs(db, id), deck.manuscript ? null : text);
+  const files = await loadBlobs(db, id);
+  const named = new Set(Object.values(deck.assets).map(({ sha256 }) => sha256));
+  for (const sha256 of files.keys()) if (deck !== whole && !named.has(sha256)) files.delete(sha256);
+  const made = await createDeck(db, owner, copied, files, deck.manuscript || !kept.notes ? null : text);
+  if (!deck.manuscript) return made;
   for (const { id: document, name, text: written } of await loadDocuments(db, id))
     await writeDocument(db, made, document, name, written);
   return made;
@@ -237,15 +254,4 @@ export async function keepTypedText(db: Database, id: string, text: string): Pro
 export async function deleteDeck(db: Database, id: string): Promise<void> {
   await db.delete(decks).where(eq(decks.id, id));
   summaries.delete(id);
-}
-
-/** Returns a user's right on a deck; undefined when the user may not see it. */
-export async function rightOn(db: Reader, deck: string, user: string): Promise<Right | undefined> {
-  const [row] = await db
-    .select({ owner: decks.owner, right: shares.right })
-    .from(decks)
-    .leftJoin(shares, and(eq(shares.deck, decks.id), eq(shares.user, user)))
-    .where(eq(decks.id, deck));
-  if (!row) return undefined;
-  return row.owner === user ? "own" : (row.right ?? undefined);
 }

@@ -4,7 +4,7 @@ import { and, asc, desc, eq, gt, lt, sql } from "drizzle-orm";
 import type { History, Steps } from "../api";
 import type { Database } from "./database";
 import { loadDeck } from "./decks";
-import { changes, decks, shares, users, versions } from "./schema";
+import { access, changes, decks, users, versions } from "./schema";
 
 const PAGE = 100;
 
@@ -183,10 +183,8 @@ export async function followersOf(
   const rows = await db
     .selectDistinct({ id: decks.id, metadata: decks.metadata, changedAt: decks.changedAt })
     .from(decks)
-    .leftJoin(shares, and(eq(shares.deck, decks.id), eq(shares.user, user)))
-    .where(
-      sql`${decks.metadata} -> 'original' ->> 'deck' = ${deck} and (${decks.owner} = ${user} or ${shares.user} is not null)`,
-    )
+    .leftJoin(access, and(eq(access.deck, decks.id), eq(access.user, user)))
+    .where(sql`${decks.metadata} -> 'original' ->> 'deck' = ${deck} and (${decks.owner} = ${user} or ${access.notes})`)
     .orderBy(asc(decks.changedAt));
   return rows.map(({ id, metadata }) => ({
     id,

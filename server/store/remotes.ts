@@ -1,15 +1,12 @@
-import { createHash } from "node:crypto";
 import { Failure } from "@unitext/core/model";
 import { and, eq, gt, lt, sql } from "drizzle-orm";
 import type { TalkNews, TalkState } from "../api";
 import { CHANNEL, type Database } from "./database";
 import { remotes } from "./schema";
-import { newToken } from "./users";
+import { hashOfToken, newToken } from "./users";
 
 /** How long a link for a phone lasts, in hours. */
 const HOURS = 6;
-
-export const hashOfToken = (token: string): string => createHash("sha256").update(token).digest("hex");
 
 /** The name under which news of a talk is announced. */
 export const newsOf = (hash: string): string => `remote:${hash}`;

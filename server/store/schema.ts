@@ -2,6 +2,7 @@ import type { Change } from "@unitext/core/edit";
 import type { CsvReading, DeckMetadata, RichText, Slide, Theme } from "@unitext/core/model";
 import type { Report } from "@unitext/core/tally";
 import type { Context, Piece, SegmentState, Term } from "@unitext/core/translate";
+import { SHARED_RIGHTS } from "../access";
 import { JOB_KINDS, type JobResult, type TalkState } from "../api";
 import {
   bigint,
@@ -12,11 +13,14 @@ import {
   integer,
   jsonb,
   pgTable,
+  pgView,
   primaryKey,
   text,
   timestamp,
   unique,
+  uniqueIndex,
 } from "drizzle-orm/pg-core";
+import { sql } from "drizzle-orm";
 
 const regconfig = customType<{ data: string }>({ dataType: () => "regconfig" });
 const tsvector = customType<{ data: string }>({ dataType: () => "tsvector" });
@@ -25,7 +29,32 @@ const bytea = customType<{ data: Uint8Array; driverData: Buffer }>({ dataType: (
 const schemaVersion = () => integer("schema").notNull().default(1);
 const moment = (name: string) => timestamp(name, { withTimezone: true }).notNull().defaultNow();
 
-export const users = pgTable("users", { id: text("id").primaryKey(), name: text("name").notNull() });
+/** Who uses this house: people with an account, and guests, who came by a link. */
+export const users = pgTable(
+  "users",
+  {
+    id: text("id").primaryKey(),
+    /** The name that others see, and by which a person signs in. */
+    name: text("name").notNull(),
+    role: text("role", { enum: ["owner", "member", "guest"] })
+      .notNull()
+      .default("member"),
+    /** The password's hash in the PHC string format (argon2id); null for guests and for the user of the demo. */
+    password: text("password"),
+    /** The secret of the second factor, encrypted; null without one. */
+    totp: text("totp"),
+    /** The time step of the last code that was taken, so that no code is taken twice. */
+    totpStep: integer("totp_step"),
+    /** When the account was closed; null for one that is open. */
+    closedAt: timestamp("closed_at", { withTimezone: true }),
+    createdAt: moment("created_at"),
+  },
+  (table) => [
+    uniqueIndex("users_name")
+      .on(sql`lower(${table.name})`)
+      .where(sql`${table.role} <> 'guest' and ${table.password} is not null`),
+  ],
+);
 
 /** Sessions: only a hash of the cookie's token is stored, so that a copy of the database lets nobody in. */
 export const sessions = pgTable(
@@ -35,10 +64,44 @@ export const sessions = pgTable(
     user: text("user_id")
       .notNull()
       .references(() => users.id, { onDelete: "cascade" }),
+    /** The browser and the system, as they describe themselves: “Firefox on Linux”. */
+    device: text("device").notNull().default(""),
     createdAt: moment("created_at"),
+    usedAt: moment("used_at"),
     expiresAt: timestamp("expires_at", { withTimezone: true }).notNull(),
   },
-  (table) => [index("sessions_expiry").on(table.expiresAt)],
+  (table) => [index("sessions_expiry").on(table.expiresAt), index("sessions_user").on(table.user)],
+);
+
+/** Links by which somebody gets an account, or sets a new password. Only a hash of the token is stored. */
+export const accountLinks = pgTable("account_links", {
+  id: text("id").primaryKey(),
+  hash: text("hash").notNull().unique(),
+  kind: text("kind", { enum: ["invitation", "reset"] }).notNull(),
+  /** Whose password it sets; null for an invitation. */
+  user: text("user_id").references(() => users.id, { onDelete: "cascade" }),
+  role: text("role", { enum: ["owner", "member"] })
+    .notNull()
+    .default("member"),
+  /** How many more accounts it makes. */
+  uses: integer("uses").notNull().default(1),
+  by: text("created_by")
+    .notNull()
+    .references(() => users.id, { onDelete: "cascade" }),
+  createdAt: moment("created_at"),
+  expiresAt: timestamp("expires_at", { withTimezone: true }).notNull(),
+});
+
+/** Counts of wrong attempts to sign in or to open a link; written by the rate limiter. */
+export const rateLimits = pgTable(
+  "rate_limits",
+  {
+    key: text("key").primaryKey(),
+    points: integer("points").notNull().default(0),
+    /** When the count ends, in milliseconds since 1970. */
+    expire: bigint("expire", { mode: "number" }),
+  },
+  (table) => [index("rate_limits_expiry").on(table.expire)],
 );
 
 /** The audit log: sign-ins, shares, deletions, restores and exports. Entries outlive what they name. */
@@ -48,7 +111,21 @@ export const audit = pgTable(
     id: bigint("id", { mode: "number" }).primaryKey().generatedAlwaysAsIdentity(),
     at: moment("at"),
     user: text("user_id").notNull(),
-    act: text("act", { enum: ["sign-in", "sign-out", "share", "unshare", "delete", "restore", "export"] }).notNull(),
+    act: text("act", {
+      enum: [
+        "sign-in",
+        "sign-in-failed",
+        "sign-out",
+        "account",
+        "password",
+        "second-factor",
+        "share",
+        "unshare",
+        "delete",
+        "restore",
+        "export",
+      ],
+    }).notNull(),
     deck: text("deck_id"),
     detail: text("detail"),
   },
@@ -82,7 +159,11 @@ export const decks = pgTable(
     createdAt: moment("created_at"),
     changedAt: moment("changed_at"),
   },
-  (table) => [index("decks_owner").on(table.owner)],
+  (table) => [
+    index("decks_owner").on(table.owner),
+    index("decks_folder").on(table.folder),
+    index("decks_original").on(sql`(${table.metadata} -> 'original' ->> 'deck')`),
+  ],
 );
 
 /** Talks that a phone may follow: a link that ends with the talk. Only a hash of its token is stored. */
@@ -280,20 +361,87 @@ export const deckBlobs = pgTable(
   (table) => [primaryKey({ columns: [table.deck, table.sha256] })],
 );
 
-/** Rights of users other than the owner. */
+/** What a share or a link gives a right on: a deck, a deck with its translations, or the decks of a folder. */
+const sharedThing = {
+  deck: text("deck_id").references(() => decks.id, { onDelete: "cascade" }),
+  folder: text("folder_id").references(() => folders.id, { onDelete: "cascade" }),
+  /** Whether the translations of the deck are shared with it. */
+  translations: boolean("translations").notNull().default(false),
+  right: text("right", { enum: SHARED_RIGHTS }).notNull(),
+  /** Whether the speaker's notes are shared too. Whoever may edit sees them in any case. */
+  notes: boolean("notes").notNull().default(true),
+};
+
+/** Rights of people of the house on decks and folders of others. */
 export const shares = pgTable(
   "shares",
   {
-    deck: text("deck_id")
-      .notNull()
-      .references(() => decks.id, { onDelete: "cascade" }),
+    ...sharedThing,
     user: text("user_id")
       .notNull()
       .references(() => users.id, { onDelete: "cascade" }),
-    right: text("right", { enum: ["view", "comment", "edit"] }).notNull(),
+    by: text("created_by").references(() => users.id, { onDelete: "set null" }),
+    at: moment("at"),
   },
-  (table) => [primaryKey({ columns: [table.deck, table.user] })],
+  (table) => [
+    unique("shares_deck_user").on(table.deck, table.user),
+    unique("shares_folder_user").on(table.folder, table.user),
+    index("shares_user").on(table.user),
+  ],
 );
+
+/**
+ * Links that give a right to whoever opens them. The token follows from the id, the number of renewals and the key of
+ * this house, so that its owner can copy the address again; stored is only its hash.
+ */
+export const links = pgTable(
+  "links",
+  {
+    id: text("id").primaryKey(),
+    hash: text("hash").notNull().unique(),
+    ...sharedThing,
+    /** How often it was renewed. Whoever came by an earlier address has lost the right. */
+    renewals: integer("renewals").notNull().default(0),
+    /** The hash of the pass phrase (argon2id); null without one. */
+    phrase: text("phrase"),
+    expiresAt: timestamp("expires_at", { withTimezone: true }),
+    by: text("created_by")
+      .notNull()
+      .references(() => users.id, { onDelete: "cascade" }),
+    createdAt: moment("created_at"),
+  },
+  (table) => [index("links_deck").on(table.deck), index("links_folder").on(table.folder)],
+);
+
+/** Who has opened a link, and when. */
+export const linkUses = pgTable(
+  "link_uses",
+  {
+    link: text("link_id")
+      .notNull()
+      .references(() => links.id, { onDelete: "cascade" }),
+    user: text("user_id")
+      .notNull()
+      .references(() => users.id, { onDelete: "cascade" }),
+    /** The number of renewals of the link when it was opened. */
+    renewals: integer("renewals").notNull(),
+    firstAt: moment("first_at"),
+    lastAt: moment("last_at"),
+    times: integer("times").notNull().default(1),
+  },
+  (table) => [primaryKey({ columns: [table.link, table.user] }), index("link_uses_user").on(table.user)],
+);
+
+/**
+ * The rights that people have on decks of others, from shares and links that hold now: one row for each deck and user.
+ * `rank` is the place of the right in `SHARED_RIGHTS`, from 1. The owner's own right is not in it.
+ */
+export const access = pgView("access", {
+  deck: text("deck_id").notNull(),
+  user: text("user_id").notNull(),
+  rank: integer("rank").notNull(),
+  notes: boolean("notes").notNull(),
+}).existing();
 
 /** Workbooks that feed decks, by the names under which decks know them. */
 export const sources = pgTable(

@@ -1,10 +1,11 @@
 import { sql } from "drizzle-orm";
+import { removeOldAccountLinks } from "./accounts";
 import { removeOldAudit } from "./audit";
 import type { Database } from "./database";
 import { emptyOldBin } from "./desk";
 import { removeOldJobs } from "./jobs";
 import { removeOldRemotes } from "./remotes";
-import { removeOldSessions } from "./users";
+import { removeOldGuests, removeOldSessions } from "./users";
 
 /** How long a picture that no deck names is kept, in hours: it may be on its way into one. */
 const KEPT_HOURS = 24;
@@ -16,6 +17,9 @@ export async function tidy(db: Database): Promise<{ jobs: number; sessions: numb
   await removeOldAudit(db);
   await emptyOldBin(db);
   await removeOldRemotes(db);
+  await removeOldAccountLinks(db);
+  await removeOldGuests(db);
+  await db.execute(sql`delete from rate_limits where expire < ${Date.now()}`);
   const { rowCount } = await db.execute(sql`
     delete from blobs b where b.taken_at < now() - make_interval(hours => ${KEPT_HOURS})
     and not exists (select 1 from deck_blobs d where d.sha256 = b.sha256)

@@ -24,6 +24,8 @@ const BY_TASK: Record<TaskName, Bounds> = {
   typed: QUICK,
   picture: QUICK,
   report: QUICK,
+  drawSlide: QUICK,
+  viewSlide: QUICK,
   body: QUICK,
   document: { ...LONG, seconds: 120 },
   pages: LONG,

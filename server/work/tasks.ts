@@ -21,7 +21,7 @@ import { readText } from "@unitext/core/text";
 import { zipSync } from "fflate";
 import { nanoid } from "nanoid";
 import { ChangeRequest, type DocumentText, NewDeck } from "../api";
-import { type Drawn, convertPictures, exportDeck, type ExportWork, readPdf } from "@unitext/node";
+import { type Drawn, convertPictures, drawSlide, exportDeck, type ExportWork, readPdf, viewSlide } from "@unitext/node";
 import {
   bindRange,
   cellsLike,
@@ -161,6 +161,10 @@ export const TASKS = {
   picture: readPicture,
   /** Writes a deck in a format. */
   write: (work: ExportWork): Promise<Uint8Array> => exportDeck(work),
+  /** Draws a slide for a viewer's page. */
+  drawSlide,
+  /** Returns what a viewer's page shows beside the drawing of a slide. */
+  viewSlide,
   /** Reports what writing a deck in a format keeps, adapts and leaves out. */
   report: ({ deck, format, sheets }: { deck: Deck; format: WritableFormat; sheets: Sheets }): Report =>
     writeReport(deck, format, undefined, sheets),

@@ -16,6 +16,8 @@ const row = (title: string, file: string | null = null): DeckRow => ({
   generated: false,
   folder: null,
   binnedAt: null,
+  notes: true,
+  owner: null,
 });
 const rows = ["TB2-10-Avocet", "TB2-2-Wigeon", "TB3-01-Heron", "Course"].map((title) => row(title));
 

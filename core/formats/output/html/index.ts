@@ -1,1 +1,2 @@
+export * from "./viewed";
 export * from "./write";

@@ -2,18 +2,12 @@ import {
   type DeckMetadata,
   type Deck,
   deckLink,
-  type Element,
-  elementTexts,
   escapeXml,
   metadataOf,
   isEmptyText,
   nameOf,
-  readingOrder,
-  type RichText,
-  type Run,
   type Slide,
   slideLink,
-  titleElement,
   must,
   sourceNote,
 } from "@unitext/core/model";
@@ -23,6 +17,7 @@ import { sha256 } from "@noble/hashes/sha2.js";
 import { strToU8 } from "fflate";
 import { toBase64 } from "../../shared/archive";
 import { SCRIPT, STYLE } from "./page";
+import { type Href, slideWords, textHtml } from "./words";
 
 export interface HtmlOptions {
   fonts: FontSet;
@@ -48,77 +43,8 @@ const hashOf = (text: string) => `'sha256-${toBase64(sha256(strToU8(text)))}'`;
 const POLICY = `default-src 'none'; script-src ${hashOf(SCRIPT)}; style-src-elem ${hashOf(STYLE)}; style-src-attr 'unsafe-inline'; img-src data:; media-src data:; base-uri 'none'; form-action 'none'`;
 
 const percent = (value: number, of: number) => `${Math.round((value / of) * 100000) / 1000}%`;
-const MARKS: Record<string, string> = { strong: "strong", emphasis: "em", strike: "s", code: "code", formula: "code" };
-
-function inlineHtml(runs: readonly Run[], href: (to: string) => string | undefined): string {
-  return runs
-    .map(({ text, marks, link, footnote }) => {
-      if (footnote) return `<small> (${inlineHtml(footnote, href)})</small>`;
-      const words = escapeXml(text).replace(/\n/g, "<br>");
-      const marked = (marks ?? []).reduce((inner, mark) => `<${MARKS[mark]}>${inner}</${MARKS[mark]}>`, words);
-      const target = link === undefined ? undefined : href(link);
-      return target === undefined ? marked : `<a href="${escapeXml(target)}">${marked}</a>`;
-    })
-    .join("");
-}
-
-/** Returns paragraphs and nested lists as HTML. */
-function textHtml(text: RichText, href: (to: string) => string | undefined): string {
-  let html = "";
-  const open: string[] = [];
-  const close = (depth: number) => {
-    while (open.length > depth) html += `</li></${open.pop()}>`;
-  };
-  for (const { kind, level, start, runs } of text) {
-    const inner = inlineHtml(runs, href);
-    if (kind === "plain") {
-      if (level > 0 && open.length) {
-        close(Math.max(1, level));
-        html += `<p>${inner}</p>`;
-        continue;
-      }
-      close(0);
-      html += `<p>${inner}</p>`;
-      continue;
-    }
-    const tag = kind === "number" ? "ol" : "ul";
-    close(level + 1);
-    if (open.length === level + 1 && open.at(-1) === tag && start === undefined) html += "</li>";
-    else {
-      if (open.length === level + 1) close(level);
-      while (open.length < level + 1) {
-        html += open.length < level ? "<ul><li>" : `<${tag}${start === undefined ? "" : ` start="${start}"`}>`;
-        open.push(open.length < level ? "ul" : tag);
-      }
-    }
-    html += `<li>${inner}`;
-  }
-  close(0);
-  return html;
-}
-
-/** Returns the words of an element, for readers who do not see the drawing. */
-function wordsHtml(element: Element, href: (to: string) => string | undefined): string {
-  if (element.kind === "picture")
-    return `<p>${escapeXml(["Picture", element.alt, element.caption].filter(Boolean).join(": "))}</p>`;
-  if (element.kind === "code") return `<pre>${escapeXml(element.text)}</pre>`;
-  if (element.kind === "formula") return `<p>${escapeXml(element.tex)}</p>`;
-  if (element.kind === "table") {
-    const cell = (tag: string) => (one: (typeof element.rows)[number][number]) =>
-      one
-        ? `<${tag}${one.columns ? ` colspan="${one.columns}"` : ""}${one.rows ? ` rowspan="${one.rows}"` : ""}>${textHtml(one.text, href)}</${tag}>`
-        : "";
-    return `<table>${element.caption ? `<caption>${escapeXml(element.caption)}</caption>` : ""}${element.rows.map((row, y) => `<tr>${row.map(cell(y < element.header ? "th" : "td")).join("")}</tr>`).join("")}</table>`;
-  }
-  if (element.kind === "chart")
-    return `<table><tr><th></th>${element.series.map(({ name }) => `<th>${escapeXml(name)}</th>`).join("")}</tr>${element.categories.map((name, at) => `<tr><th>${escapeXml(name)}</th>${element.series.map(({ values }) => `<td>${values[at] ?? ""}</td>`).join("")}</tr>`).join("")}</table>`;
-  return elementTexts(element)
-    .map((text) => textHtml(text, href))
-    .join("");
-}
-
 /** Returns the links of the drawing as areas that can be clicked. */
-function pressed(scene: Scene, href: (to: string) => string | undefined): string {
+function pressed(scene: Scene, href: Href): string {
   const { width, height } = scene.page;
   return linkPlaces(scene)
     .map(({ to, words, ...place }) => {
@@ -204,7 +130,7 @@ class PageWriter {
   }
 
   /** Returns the address of a link; undefined where the page has no target for it. */
-  private readonly href = (to: string): string | undefined => {
+  private readonly href: Href = (to) => {
     const inside = slideLink(to);
     if (inside !== undefined) return this.shown.has(inside) ? `#${encodeURIComponent(inside)}` : undefined;
     return deckLink(to) ? undefined : to;
@@ -237,7 +163,7 @@ class PageWriter {
           .join("")}</details>`
       : "";
     const media = played(scene, slide, this.metadata, this.address);
-    return `<section ${attributes.join(" ")}>${drawing}<div class="words">${this.words(slide)}</div>${pressed(scene, href)}${media}${sources}${spoken}</section>`;
+    return `<section ${attributes.join(" ")}>${drawing}<div class="words">${slideWords(slide, href)}</div>${pressed(scene, href)}${media}${sources}${spoken}</section>`;
   }
 
   /** Returns the id of the nearest main slide that is shown; empty when there is none. */
@@ -248,18 +174,6 @@ class PageWriter {
       parent = this.deck.slides.find((other) => other.id === id)?.parent ?? null;
     }
     return parent ?? "";
-  }
-
-  /** Returns the words of a slide for assistive technology and search. */
-  private words(slide: Slide): string {
-    const title = titleElement(slide);
-    const heading = title?.text.flatMap(({ runs }) => runs);
-    const others = readingOrder(slide).filter((element) => element !== title);
-    const html = [
-      ...(heading ? [`<h2>${inlineHtml(heading, this.href)}</h2>`] : []),
-      ...others.map((element) => wordsHtml(element, this.href)),
-    ];
-    return html.join("").replace(/<a /g, '<a tabindex="-1" ');
   }
 }
 

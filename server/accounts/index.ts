@@ -1,0 +1,5 @@
+export * from "./key";
+export * from "./mail";
+export * from "./passwords";
+export * from "./secondfactor";
+export * from "./throttle";
