@@ -96,7 +96,9 @@ const ROOMS = {
     "web/deck",
     "web/sources",
   ],
-  "web/shell": [...CORE, "web/ui", "web/keys", "web/deck", "web/design"],
+  "web/sharing": ["server/(api|access)", "web/ui", "web/api"],
+  "web/shell": [...CORE, "server/api", "web/ui", "web/api", "web/keys", "web/deck", "web/design", "web/sharing"],
+  "web/view": ["server/api", "web/ui", "web/api"],
   "web/gather": [
     ...CORE,
     "server/api",
@@ -122,6 +124,7 @@ const ROOMS = {
     "web/insert",
     "web/shell",
     "web/design",
+    "web/sharing",
   ],
   "web/arrange": [...CORE, "server/api", "web/(?!desk|write|refine|data|speak|deliver|versions)[a-z]+"],
   cli: [...CORE, "node"],

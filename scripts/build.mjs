@@ -6,8 +6,8 @@ import { root } from "./prepare.mjs";
 
 const watch = process.argv.includes("--watch");
 
-/** Our own packages, and one that is installed inside `core`, where other packages do not find it. */
-const OURS = /^(@unitext\/|emf-converter$)/;
+/** Our own packages, and those that are installed inside of one of them, where others do not find them. */
+const OURS = /^(@unitext\/|emf-converter$|lru-cache$)/;
 /** Packages with binaries or data files, which are found only in their own folder. */
 const INSTALLED = /^(@napi-rs\/|@resvg\/|harfbuzzjs|pdfkit|wink-)/;
 /** A plugin that leaves packages outside a bundle. */

@@ -220,10 +220,11 @@ describe("accounts", () => {
     await invited("Ranger");
     const { people } = House.parse(await (await warden.ask("/house")).json());
     const ranger = people.find(({ name }) => name === "Ranger");
+    expect(ranger).toMatchObject({ role: "member", decks: 0, secondFactor: false, usedAt: expect.any(String) });
     const { path } = NewLink.parse(await (await warden.ask(`/house/people/${ranger?.id}/reset`, json({}))).json());
     expect(server.letters.at(-1)?.text).toContain(path);
     const token = path.split("/").at(-1);
-    const set = (password: string) => visitor().ask(`/account-links/${token}/password`, json({ password }));
+    const set = (password: string) => visitor().ask(`/account-links/${token}/password`, json({ password }, "PUT"));
     expect((await set("too short")).status).toBe(400);
     expect((await set(OTHER)).status).toBe(204);
     expect((await set(PASSWORD)).status).toBe(404);

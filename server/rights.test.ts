@@ -18,7 +18,7 @@ const ROUTES: Record<string, Asks> = {
   "POST /api/sign-in": "anyone",
   "GET /api/account-links/:token": "anyone",
   "POST /api/account-links/:token/account": "anyone",
-  "POST /api/account-links/:token/password": "anyone",
+  "PUT /api/account-links/:token/password": "anyone",
   "GET /api/links/:token": "anyone",
   "POST /api/links/:token/opening": "anyone",
   "GET /api/remote/:token": "anyone",

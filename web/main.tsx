@@ -17,8 +17,11 @@ for (const kind of ["dragover", "drop"])
   });
 
 // What the page shows is requested while its script is loaded.
-const [, deckShown] = /^\/decks\/([^/]+)/.exec(location.pathname) ?? [];
-if (deckShown) requestAhead(`/decks/${deckShown}`);
+const [, deckShown, placeShown] = /^\/decks\/([^/]+)(?:\/([^/]+))?/.exec(location.pathname) ?? [];
+const [, linkShown] = /^\/view\/([^/]+)$/.exec(location.pathname) ?? [];
+if (linkShown) requestAhead(`/links/${linkShown}`);
+else if (deckShown && placeShown === "view") requestAhead(`/decks/${deckShown}/look`);
+else if (deckShown) requestAhead(`/decks/${deckShown}`);
 else if (location.pathname === "/") {
   requestAhead("/decks");
   void import("./desk/Desk");
@@ -56,11 +59,18 @@ const Gather = lazy(() => import("./gather/Gather"));
 const SideBySide = lazy(() => import("./translate/SideBySide"));
 const Hall = lazy(() => import("./speak/Hall"));
 const Phone = lazy(() => import("./speak/Phone"));
+const View = lazy(() => import("./view/View"));
+const DeckView = lazy(() => import("./view/DeckView"));
+const SignIn = lazy(() => import("./people/SignIn"));
+const Setup = lazy(() => import("./people/Setup"));
+const AccountLinkPage = lazy(() => import("./people/AccountLinkPage"));
+const AccountPage = lazy(() => import("./people/AccountPage"));
+const HousePage = lazy(() => import("./people/HousePage"));
 
 // The other places of a deck are fetched when nothing else is done, one after another, so that they open at once.
 setTimeout(async () => {
-  // The hall's window and the phone stay where they are.
-  if (/\/(hall|remote)\b/.test(location.pathname)) return;
+  // The hall's window, the phone, and pages for visitors stay where they are.
+  if (/\/(hall|remote|view|sign-in|setup|join|reset)\b/.test(location.pathname)) return;
   for (const place of Object.values(load)) {
     await new Promise((resolve) =>
       "requestIdleCallback" in window ? requestIdleCallback(resolve) : setTimeout(resolve, 200),
@@ -110,6 +120,14 @@ const router = createBrowserRouter([
       },
     ],
   },
+  { path: "/decks/:deck/view", element: <DeckView />, errorElement: <ErrorPage /> },
+  { path: "/view/:token", element: <View />, errorElement: <ErrorPage /> },
+  { path: "/sign-in", element: <SignIn />, errorElement: <ErrorPage /> },
+  { path: "/setup", element: <Setup />, errorElement: <ErrorPage /> },
+  { path: "/join/:token", element: <AccountLinkPage />, errorElement: <ErrorPage /> },
+  { path: "/reset/:token", element: <AccountLinkPage />, errorElement: <ErrorPage /> },
+  { path: "/account", element: <AccountPage />, errorElement: <ErrorPage /> },
+  { path: "/house", element: <HousePage />, errorElement: <ErrorPage /> },
   { path: "/remote/:token", element: <Phone />, errorElement: <ErrorPage /> },
   { path: "*", element: <Navigate to="/" replace /> },
 ]);

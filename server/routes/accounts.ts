@@ -173,7 +173,7 @@ export function entranceRoutes(context: AppContext): Router {
     }),
   );
 
-  routes.post(
+  routes.put(
     "/account-links/:token/password",
     json,
     openRoute(async ({ request, response }) => {

@@ -165,10 +165,10 @@ export async function listAccounts(db: Database): Promise<Person[]> {
       role: users.role,
       totp: users.totp,
       closedAt: users.closedAt,
-      usedAt: sql<Date | null>`(select max(s.used_at) from ${sessions} s where s.user_id = ${users.id})`.mapWith(
+      usedAt: sql<Date | null>`(select max(s.used_at) from ${sessions} s where s.user_id = "users"."id")`.mapWith(
         sessions.usedAt,
       ),
-      decks: sql<number>`(select ${count()} from ${decks} d where d.owner_id = ${users.id})`.mapWith(Number),
+      decks: sql<number>`(select ${count()} from ${decks} d where d.owner_id = "users"."id")`.mapWith(Number),
     })
     .from(users)
     .where(ne(users.role, "guest"))

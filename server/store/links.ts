@@ -135,7 +135,7 @@ export async function decksOfLink(db: Database, link: StoredLink): Promise<Opene
       id: decks.id,
       title,
       language: sql<string>`${decks.metadata} ->> 'language'`,
-      slides: sql<number>`(select count(*) from ${slides} s where s.deck_id = ${decks.id})`.mapWith(Number),
+      slides: sql<number>`(select count(*) from ${slides} s where s.deck_id = "decks"."id")`.mapWith(Number),
     })
     .from(decks)
     .where(and(isNull(decks.binnedAt), wanted))

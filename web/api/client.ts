@@ -23,6 +23,15 @@ export class Unreachable extends Error {
   }
 }
 
+/** Pages on which a visitor comes in; they say themselves what is needed. */
+const ENTRANCES = /^\/(sign-in|setup|join|reset|view)\b/;
+
+/** Asks to sign in, and comes back to this page. What is not saved waits in the browser. */
+function signIn(): void {
+  const { pathname, search, hash } = window.location;
+  if (!ENTRANCES.test(pathname)) window.location.assign(`/sign-in?to=${encodeURIComponent(pathname + search + hash)}`);
+}
+
 async function answered(path: string, init: RequestInit): Promise<Response> {
   let response: Response;
   try {
@@ -33,6 +42,7 @@ async function answered(path: string, init: RequestInit): Promise<Response> {
   }
   if (response.ok) return response;
   if (response.status >= 502 && response.status <= 504) throw new Unreachable();
+  if (response.status === 401) signIn();
   const body = ErrorSchema.safeParse(await response.json().catch(() => undefined));
   if (body.success) throw new Refused(response.status, body.data.error.code, body.data.error.message, body.data);
   throw new Refused(response.status, "failed", `The server answered with ${response.status}.`);
@@ -62,7 +72,7 @@ export async function post<S extends z.ZodType>(
 
 /** Sends a body by another method than POST and returns the checked answer. Throws Refused or Unreachable. */
 export const send = <S extends z.ZodType>(
-  method: "PUT" | "PATCH",
+  method: "PUT" | "PATCH" | "DELETE",
   path: string,
   body: unknown,
   schema: S,
@@ -74,9 +84,11 @@ export async function put(path: string, body: unknown): Promise<void> {
 }
 
 /** Deletes what is at an address. Throws Refused or Unreachable. */
-export async function remove(path: string): Promise<void> {
+export async function remove(path: string, body?: unknown): Promise<void> {
+  const sent =
+    body === undefined ? {} : { headers: { "content-type": "application/json" }, body: JSON.stringify(body) };
   // It is done even if the user leaves the page at once.
-  await answered(path, { method: "DELETE", keepalive: true });
+  await answered(path, { method: "DELETE", keepalive: true, ...sent });
 }
 
 /** Downloads a file under the name that the server gives. Aborting the signal ends the writing on the server too. */

@@ -17,6 +17,7 @@ export interface DeckView {
   version: number;
   text: string | null;
   canEdit: boolean;
+  right: DeckState["right"];
   status: SaveStatus;
   notice: Notice | undefined;
   canUndo: boolean;
@@ -51,6 +52,7 @@ export class ViewStore {
       version: state.version,
       text: state.text,
       canEdit: state.right === "edit" || state.right === "own",
+      right: state.right,
       status: "saved",
       notice: undefined,
       canUndo: false,

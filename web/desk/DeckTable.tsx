@@ -18,6 +18,7 @@ export function DeckTable({
   turned,
   scroller,
   acts,
+  onShare,
   onOrder,
   onChoose,
 }: {
@@ -29,6 +30,7 @@ export function DeckTable({
   turned: boolean;
   scroller: RefObject<HTMLElement | null>;
   acts: DeskActs;
+  onShare: (row: Row) => void;
   onOrder: (order: Order) => void;
   onChoose: (ids: ReadonlySet<string>) => void;
 }) {
@@ -59,12 +61,13 @@ export function DeckTable({
     onChoose(next);
   };
   const draggedWith = (id: string) => (chosen.has(id) ? [...chosen] : [id]);
-  const latest = useRef({ acts, choose, draggedWith });
-  latest.current = { acts, choose, draggedWith };
+  const latest = useRef({ acts, onShare, choose, draggedWith });
+  latest.current = { acts, onShare, choose, draggedWith };
   // The same object at each render: only rows that changed are drawn again.
   const table = useMemo<RowActs>(
     () => ({
       acts: () => latest.current.acts,
+      share: (row) => latest.current.onShare(row),
       choose: (id, extend) => latest.current.choose(id, extend),
       draggedWith: (id) => latest.current.draggedWith(id),
     }),

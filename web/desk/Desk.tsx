@@ -1,14 +1,16 @@
 import { DOCUMENTS, isDocumentName, listExtensions } from "@unitext/core/formats/catalogue";
 import { Begun, DeckList, type DeckRow } from "@unitext/server/api";
 import { Archive, ArchiveRestore, Download, FilePlus2, FolderOpen, Layers, MoreHorizontal } from "lucide-react";
-import { useDeferredValue, useEffect, useMemo, useRef, useState } from "react";
+import { lazy, Suspense, useDeferredValue, useEffect, useMemo, useRef, useState } from "react";
 import { Link, useNavigate, useSearchParams } from "react-router";
 import useSWR, { mutate as mutateKey } from "swr";
 import { get, post } from "../api/client";
+import { useMe } from "../api/entrance";
 import { handOverDocument } from "../deck/pending";
 import { isOpen, JobLines, useJobs } from "../jobs";
 import { useCommands } from "../keys";
 import { FirstUse } from "../shell/FirstUse";
+import type { SharedThing } from "../sharing";
 import { Rail } from "../shell/Rail";
 import { useIncoming } from "../sources/useIncoming";
 import { MenuButton } from "../ui/Menu";
@@ -27,6 +29,8 @@ import { useBroughtFiles } from "./useBroughtFiles";
 import { useDeskActs } from "./useDeskActs";
 import { usePastedText } from "./usePastedText";
 import { WriteDecks } from "./WriteDecks";
+
+const ShareDialog = lazy(() => import("../sharing/ShareDialog").then((module) => ({ default: module.ShareDialog })));
 
 /** A document that is dropped again: it may be a newer version of the one that a deck was made from. */
 interface Newer {
@@ -55,6 +59,8 @@ export default function Desk() {
   const [busy, setBusy] = useState("");
   const [problems, setProblems] = useState<string[]>([]);
   const [newer, setNewer] = useState<Newer>();
+  const [sharing, setSharing] = useState<SharedThing>();
+  const me = useMe();
   const complain = (message: string) => setProblems((list) => [...list, message]);
   const incoming = useIncoming(navigator.language);
   const acts = useDeskActs(() => mutate(), complain);
@@ -71,7 +77,10 @@ export default function Desk() {
     const base = file?.name.replace(/\.[^.]*$/, "");
     const row =
       files.length === 1 && file && isDocumentName(file.name)
-        ? data?.decks.find((deck) => deck.generated && (deck.file ?? deck.title) === base && deck.right !== "view")
+        ? data?.decks.find(
+            (deck) =>
+              deck.generated && (deck.file ?? deck.title) === base && (deck.right === "own" || deck.right === "edit"),
+          )
         : undefined;
     if (file && row) setNewer({ file, row });
     else void bring(files);
@@ -135,6 +144,7 @@ export default function Desk() {
     <div className="flex h-full max-md:flex-col-reverse" {...handlers}>
       <Rail />
       {incoming.dialog}
+      <Suspense>{sharing && <ShareDialog thing={sharing} onClose={() => setSharing(undefined)} />}</Suspense>
       <main
         ref={scroller}
         className={`relative min-h-0 min-w-0 flex-1 overflow-auto ${over ? "outline-4 -outline-offset-4 outline-primary" : ""}`}
@@ -198,6 +208,21 @@ export default function Desk() {
             {busy || (over ? "Drop the files to bring them in." : "")}
           </p>
           <FirstUse place="Desk" />
+          {me?.demo && (
+            <p className="quiet mb-1 text-sm">
+              This is the demo: whoever uses this computer is “{me.name}”, without a password. Other computers cannot
+              enter it.
+            </p>
+          )}
+          {me?.role === "guest" && (
+            <p className="border-primary mb-2 border-l-4 px-3 py-1">
+              You came by a link, as {me.name}. For a Desk of your own{" "}
+              <a className="text-primary underline" href="/sign-in">
+                sign in
+              </a>
+              .
+            </p>
+          )}
           {problems.map((problem) => (
             <p key={problem} role="alert" className="border-error text-base-content mb-2 border-l-4 px-3 py-1">
               {problem}
@@ -275,6 +300,7 @@ export default function Desk() {
             shelf={shelf}
             acts={acts}
             onShelf={show}
+            onShare={(id, name) => setSharing({ path: `/folders/${id}`, name, folder: true })}
           />
         )}
         {shelf.kind === "bin" && (
@@ -301,6 +327,7 @@ export default function Desk() {
             turned={order.turned}
             scroller={scroller}
             acts={acts}
+            onShare={({ id, title }) => setSharing({ path: `/decks/${id}`, name: title || "Untitled", folder: false })}
             onOrder={(by) => setOrder({ by, turned: by === order.by && !order.turned })}
             onChoose={setChosen}
           />

@@ -1,10 +1,11 @@
 import { isDocumentName } from "@unitext/core/formats/catalogue";
 import type { DeckRow, Folder } from "@unitext/server/api";
-import { Copy, FolderInput, FolderPlus, MoreHorizontal, Pencil, RotateCcw, Trash2 } from "lucide-react";
+import { Copy, FolderInput, FolderPlus, MoreHorizontal, Pencil, RotateCcw, Trash2, UserPlus } from "lucide-react";
 import { memo, useState } from "react";
 import { Link, useNavigate } from "react-router";
 import { KeptSlide } from "../deck/KeptSlide";
 import { handOverDocument } from "../deck/pending";
+import { RIGHT_WORDS } from "../sharing";
 import { MenuButton, type MenuActs, WithContextMenu } from "../ui/Menu";
 import { clock } from "../ui/time";
 import { DECKS_TYPE } from "./FolderBar";
@@ -15,6 +16,8 @@ const when = new Intl.DateTimeFormat(undefined, { dateStyle: "medium", timeStyle
 /** Callbacks of a row, the same objects at each render. */
 export interface RowActs {
   acts(): DeskActs;
+  /** Opens the panel of who sees a deck. */
+  share(row: DeckRow): void;
   /** Selects a deck or takes it out of the selection; `extend` does so with all from the last one chosen. */
   choose(id: string, extend: boolean): void;
   /** Returns the ids that are dragged with a deck. */
@@ -45,6 +48,9 @@ export const DeskRow = memo(function DeskRow({ row, folders, chosen, table }: Pr
   const [over, setOver] = useState(false);
   const [renaming, setRenaming] = useState(false);
   const mine = row.right === "own";
+  const editable = mine || row.right === "edit";
+  // Without the notes a deck opens in its viewer.
+  const address = `/decks/${row.id}/${row.notes && row.right !== "copy" ? "write" : "view"}`;
   const binned = row.binnedAt !== null;
   const menu: MenuActs = binned
     ? [
@@ -52,7 +58,8 @@ export const DeskRow = memo(function DeskRow({ row, folders, chosen, table }: Pr
         { label: "Delete for good", icon: Trash2, act: () => void table.acts().deleteForGood([row]) },
       ]
     : [
-        { label: "Rename …", icon: Pencil, disabled: row.right === "view", act: () => setRenaming(true) },
+        { label: "Rename …", icon: Pencil, disabled: !editable, act: () => setRenaming(true) },
+        { label: "Share …", icon: UserPlus, disabled: !mine, act: () => table.share(row) },
         { label: "Copy", icon: Copy, act: () => void table.acts().copy(row) },
         undefined,
         ...folders
@@ -117,13 +124,13 @@ export const DeskRow = memo(function DeskRow({ row, folders, chosen, table }: Pr
         </td>
         <td className="w-32 py-2 pl-2">
           <Link
-            to={`/decks/${row.id}/write`}
+            to={address}
             tabIndex={-1}
             aria-hidden="true"
             draggable={false}
             className="hairline block aspect-video w-28 overflow-hidden border"
           >
-            <KeptSlide deck={row.id} version={row.version} label="First slide" />
+            {row.right !== "copy" && <KeptSlide deck={row.id} version={row.version} label="First slide" />}
           </Link>
         </td>
         <th scope="row" className="px-3 text-left font-normal">
@@ -137,17 +144,18 @@ export const DeskRow = memo(function DeskRow({ row, folders, chosen, table }: Pr
             />
           ) : (
             <Link
-              to={`/decks/${row.id}/write`}
+              to={address}
               title={row.title}
               draggable={false}
               className="line-clamp-2 text-base font-semibold underline-offset-4 hover:underline"
-              onKeyDown={(event) => event.key === "F2" && row.right !== "view" && setRenaming(true)}
+              onKeyDown={(event) => event.key === "F2" && editable && setRenaming(true)}
             >
               {row.title || "Untitled"}
             </Link>
           )}
           <p className="quiet text-sm">
             {row.file && `from ${row.file}, `}
+            {row.owner !== null && row.right !== "own" && `by ${row.owner}, you ${RIGHT_WORDS[row.right]}, `}
             {binned
               ? `in the bin since ${when.format(new Date(row.binnedAt ?? ""))}`
               : `changed ${when.format(new Date(row.changedAt))}`}

@@ -18,6 +18,7 @@ export function FolderBar({
   shelf,
   acts,
   onShelf,
+  onShare,
 }: {
   folders: readonly Folder[];
   decks: readonly DeckRow[];
@@ -25,6 +26,7 @@ export function FolderBar({
   shelf: Shelf;
   acts: DeskActs;
   onShelf: (shelf: Shelf) => void;
+  onShare: (folder: string, name: string) => void;
 }) {
   const [naming, setNaming] = useState<"new" | string>();
   const dropped = (event: React.DragEvent) => {
@@ -59,6 +61,7 @@ export function FolderBar({
                 className="btn btn-ghost btn-sm px-1"
                 acts={[
                   { label: "Rename …", act: () => setNaming(id) },
+                  { label: "Share …", act: () => onShare(id, name) },
                   {
                     label: "Delete the folder, keep its decks",
                     act: () => {

@@ -1,4 +1,4 @@
-import { FilePlus2, ListChecks, Palette, Plus, Redo2, Settings2, SquarePlus, Undo2 } from "lucide-react";
+import { FilePlus2, ListChecks, Palette, Plus, Redo2, Settings2, SquarePlus, Undo2, UserPlus } from "lucide-react";
 import {
   createContext,
   lazy,
@@ -25,6 +25,7 @@ import { NoticeLine } from "./NoticeLine";
 // Dialogs are loaded when they are opened.
 const CheckDialog = lazy(() => import("../design/CheckDialog").then((module) => ({ default: module.CheckDialog })));
 const DeckDialog = lazy(() => import("../design/DeckDialog").then((module) => ({ default: module.DeckDialog })));
+const ShareDialog = lazy(() => import("../sharing/ShareDialog").then((module) => ({ default: module.ShareDialog })));
 const DesignDialog = lazy(() => import("../design/DesignDialog").then((module) => ({ default: module.DesignDialog })));
 
 /** What a place tells the frame around it. */
@@ -48,8 +49,8 @@ const FrameContext = createContext<Frame | undefined>(undefined);
  * place.
  */
 export function DeckPlaces() {
-  const { deck, version, session, selected, select, advice, canUndo, canRedo, canEdit } = useDeck();
-  const [open, setOpen] = useState<"design" | "deck" | "check">();
+  const { deck, version, session, selected, select, advice, canUndo, canRedo, canEdit, right } = useDeck();
+  const [open, setOpen] = useState<"design" | "deck" | "check" | "share">();
   const [{ place, spent }, show] = useState<PlaceShown>({ place: "" });
   const [toolsAt, setToolsAt] = useState<HTMLElement | null>(null);
   const onOpen = useRef<(id: string) => void>(undefined);
@@ -115,6 +116,17 @@ export function DeckPlaces() {
               <span className="max-lg:sr-only">Check</span>
               {advice.found.length > 0 && <span className="quiet tabular-nums">{advice.found.length}</span>}
             </button>
+            {right === "own" && (
+              <button
+                type="button"
+                className="btn btn-ghost btn-sm gap-1 px-2 font-normal"
+                title="Who sees this deck: people of the house, and links"
+                onClick={() => setOpen("share")}
+              >
+                <UserPlus size={16} aria-hidden="true" />
+                <span className="max-lg:sr-only">Share</span>
+              </button>
+            )}
             <Tool command="undo" label="Undo" icon={Undo2} disabled={!canUndo} onPress={() => session.undo()} />
             <Tool command="redo" label="Redo" icon={Redo2} disabled={!canRedo} onPress={() => session.redo()} />
           </div>
@@ -135,6 +147,12 @@ export function DeckPlaces() {
         <Suspense>
           {open === "design" && <DesignDialog onClose={() => setOpen(undefined)} />}
           {open === "deck" && <DeckDialog onClose={() => setOpen(undefined)} />}
+          {open === "share" && (
+            <ShareDialog
+              thing={{ path: `/decks/${deck.id}`, name: deck.properties.title || "Untitled", folder: false }}
+              onClose={() => setOpen(undefined)}
+            />
+          )}
           {open === "check" && <CheckDialog onClose={() => setOpen(undefined)} />}
         </Suspense>
         <footer>

@@ -1,6 +1,7 @@
-import { Keyboard, LayoutGrid, Search, SunMoon } from "lucide-react";
+import { CircleUser, Keyboard, LayoutGrid, Search, SunMoon } from "lucide-react";
 import { memo, useState } from "react";
 import { NavLink, useNavigate, useParams } from "react-router";
+import { useMe } from "../api/entrance";
 import { KeyList, keyOf, useCommands } from "../keys";
 import { nextAppearance, useAppearance } from "./appearance";
 import { CommandFinder } from "./CommandFinder";
@@ -16,6 +17,7 @@ export const Rail = memo(function Rail() {
   const [keys, setKeys] = useState(false);
   const [appearance, setAppearance] = useAppearance();
   const [finding, setFinding] = useState(false);
+  const me = useMe();
   useCommands({
     keys: () => setKeys(true),
     finder: () => setFinding(true),
@@ -68,6 +70,20 @@ export const Rail = memo(function Rail() {
           {appearance === "system" ? "Light or dark" : appearance === "light" ? "Light" : "Dark"}
         </button>
       </div>
+      {me && (
+        <NavLink
+          to="/account"
+          className={entry}
+          title={
+            me.demo
+              ? `This is the demo: whoever uses this computer is “${me.name}”, without a password`
+              : `You are ${me.name}: password, sessions${me.role === "owner" ? ", people of the house" : ""}`
+          }
+        >
+          <CircleUser size={20} aria-hidden="true" />
+          <span className="max-w-full truncate">{me.demo ? "Demo" : me.name}</span>
+        </NavLink>
+      )}
       {finding && <CommandFinder onClose={() => setFinding(false)} />}
       {keys && <KeyList onClose={() => setKeys(false)} />}
     </nav>

@@ -1,7 +1,6 @@
 import type { Remote } from "@unitext/server/api";
-import { toString as qrCode } from "qrcode";
-import { useEffect, useState } from "react";
 import { Dialog } from "../ui/Dialog";
+import { QrCode } from "../ui/QrCode";
 
 const when = new Intl.DateTimeFormat(undefined, { timeStyle: "short" });
 
@@ -17,12 +16,8 @@ export function PhoneDialog({
   onEnd: () => void;
   onClose: () => void;
 }) {
-  const [code, setCode] = useState("");
   const base = remote?.addresses[0] ?? window.location.origin;
   const link = remote ? `${base}/remote/${remote.token}` : "";
-  useEffect(() => {
-    if (link) void qrCode(link, { type: "svg", margin: 1 }).then(setCode);
-  }, [link]);
   return (
     <Dialog
       title="A phone in the hand"
@@ -49,13 +44,7 @@ export function PhoneDialog({
       {problem && <p role="alert">{problem}</p>}
       {remote && (
         <div className="flex flex-wrap items-start gap-4">
-          {code && (
-            <img
-              className="w-48 bg-white p-1"
-              src={`data:image/svg+xml,${encodeURIComponent(code)}`}
-              alt="QR code of the link"
-            />
-          )}
+          <QrCode value={link} label="QR code of the link" />
           <div className="min-w-0 flex-1 text-sm">
             <p className="mb-2">Point the phone's camera at the code, or open</p>
             <p className="mb-2 font-mono break-all" data-remote-link>
@@ -67,7 +56,7 @@ export function PhoneDialog({
             {remote.addresses.length === 0 && (
               <p className="border-warning mt-2 border-l-4 pl-2">
                 This server is reached from this computer only. To let a phone on the same network in, start it with
-                UNITEXT_LISTEN=0.0.0.0; other computers then reach this page and nothing else.
+                UNITEXT_LISTEN=0.0.0.0; in the demo, other computers then reach this page and links alone.
               </p>
             )}
           </div>

@@ -1,0 +1,1 @@
+export { RIGHT_WORDS, type SharedThing } from "./rights";
