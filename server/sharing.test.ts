@@ -171,6 +171,19 @@ describe("a link", () => {
     expect((await guest(`/api/decks/${deck.id}/look`)).status).toBe(404);
   });
 
+  it("that gives less than before tells the pages that are open by it", async () => {
+    const deck = await stored();
+    const { guest } = await opened(await linkTo(`/api/decks/${deck.id}`, { ...ASKED, notes: true }));
+    const stream = await guest(`/api/decks/${deck.id}/events`);
+    const reader = (stream.body as ReadableStream<Uint8Array>).getReader();
+    await reader.read();
+    const { links } = await sharing(await olive(`/api/decks/${deck.id}/sharing`));
+    await olive(`/api/decks/${deck.id}/sharing/links/${links[0]?.id}`, json(ASKED, "PUT"));
+    expect(new TextDecoder().decode((await reader.read()).value)).toContain("data: rights");
+    await reader.cancel();
+    expect((await guest(`/api/decks/${deck.id}`)).status).toBe(403);
+  });
+
   it("shows who has used it, and how often", async () => {
     const deck = await stored();
     const token = await linkTo(`/api/decks/${deck.id}`, { ...ASKED, right: "edit" });

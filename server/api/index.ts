@@ -78,10 +78,12 @@ export type TalkNews = z.infer<typeof TalkNews>;
 export const Remote = z.object({ token: z.string(), expiresAt: z.iso.datetime(), addresses: z.array(z.url()) });
 export type Remote = z.infer<typeof Remote>;
 
-/** A deck with its version; `text` is what was typed in Write, as long as the deck says the same. */
 /** What the stream of a deck says when it is put into the bin, and when it is taken out; else it says its version. */
 export const BIN_NEWS = { binned: "binned", restored: "restored" } as const;
+/** What the stream of a deck says when the rights on it have changed: whoever listens asks what it may do now. */
+export const RIGHTS_NEWS = "rights";
 
+/** A deck with its version; `text` is what was typed in Write, as long as the deck says the same. */
 export const DeckState = z.object({
   version: z.number().int().nonnegative(),
   deck: Deck,

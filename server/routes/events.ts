@@ -1,7 +1,8 @@
 import { Failure } from "@unitext/core/model";
 import type { Response } from "express";
 import pg from "pg";
-import { CHANNEL, type Database, JOB_CHANNEL, RIGHTS_CHANNEL, stillPermitted, versionsOf } from "../store";
+import { CHANNEL, type Database, EVERY_DECK, JOB_CHANNEL, RIGHTS_CHANNEL, stillPermitted, versionsOf } from "../store";
+import { RIGHTS_NEWS } from "../api";
 import { PERSON } from "./limits";
 
 const JOBS_OF = "jobs of ";
@@ -53,7 +54,8 @@ export class Announcements {
     client.on("end", () => this.again(client));
     client.on("notification", ({ channel, payload }) => {
       const [about = "", value = "0"] = (payload ?? "").split(" ");
-      if (channel === RIGHTS_CHANNEL) void this.checkRights((listener) => listener.deck === about);
+      if (channel === RIGHTS_CHANNEL)
+        void this.checkRights((listener) => about === EVERY_DECK || listener.deck === about, RIGHTS_NEWS);
       else this.write(channel === JOB_CHANNEL ? JOBS_OF + about : about, value);
     });
     this.client = client;
@@ -82,8 +84,8 @@ export class Announcements {
     void this.checkRights(() => true);
   }
 
-  /** Ends the streams of users who may no longer see their deck. */
-  private async checkRights(which: (listener: Listener) => boolean): Promise<void> {
+  /** Ends the streams of users who may no longer see their deck, and tells the others `news`. */
+  private async checkRights(which: (listener: Listener) => boolean, news?: string): Promise<void> {
     const checked = [...this.listeners.values()]
       .flatMap((set) => [...set])
       .flatMap((listener) =>
@@ -91,7 +93,10 @@ export class Announcements {
       );
     try {
       const permitted = await this.source.permitted(checked);
-      for (const { listener, deck, user } of checked) if (!permitted.has(`${deck} ${user}`)) listener.response.end();
+      for (const { listener, deck, user } of checked) {
+        if (!permitted.has(`${deck} ${user}`)) listener.response.end();
+        else if (news) this.send(listener, `data: ${news}\n\n`);
+      }
     } catch {
       // The database is unreachable; the next beat looks again.
     }

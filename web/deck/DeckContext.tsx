@@ -1,6 +1,7 @@
 import { levels, sections, type DeckMetadata } from "@unitext/core/model";
 import { createContext, type ReactNode, useContext, useEffect, useMemo, useState, useSyncExternalStore } from "react";
-import { useParams } from "react-router";
+import { Navigate, useParams } from "react-router";
+import { Refused } from "../api/client";
 import { useRefusal } from "../jobs";
 import { DeckSession, type DeckView } from "./session";
 import { useHead } from "./scenes";
@@ -51,7 +52,29 @@ function Opened({ session, children }: { session: DeckSession; children: ReactNo
   useEffect(() => {
     document.title = `${view.deck.properties.title || "Untitled"} · Unitext`;
   }, [view.deck.properties.title]);
+  if (view.withheld) return <Withheld deck={view.deck.id} />;
   return <Context value={value}>{children}</Context>;
+}
+
+/** Shown in the place of a deck whose right was taken back while it was open. */
+function Withheld({ deck }: { deck: string }) {
+  return (
+    <main className="grid h-full place-items-center p-8">
+      <div className="max-w-md text-center" role="alert">
+        <h1 className="mb-2 text-xl font-semibold">This deck is no longer shared with you</h1>
+        <p className="mb-4">
+          Its owner has taken it back, or its notes. What you did and was not saved is kept in this browser. Where the
+          slides alone are still shared, they open in their viewer.
+        </p>
+        <a className="btn btn-primary mr-2" href="/">
+          Go to the Desk
+        </a>
+        <a className="btn" href={`/decks/${deck}/view`}>
+          Try the viewer
+        </a>
+      </div>
+    </main>
+  );
 }
 
 /** Opens the deck of the address once for all its places. */
@@ -78,6 +101,8 @@ export function DeckProvider({ children }: { children: ReactNode }) {
       opened?.close();
     };
   }, [deck]);
+  // Without its notes a deck opens in its viewer.
+  if (error instanceof Refused && error.status === 403) return <Navigate to={`/decks/${deck}/view`} replace />;
   if (error) {
     return (
       <main className="grid h-full place-items-center p-8">

@@ -20,6 +20,7 @@ class Backend {
   poison = 0;
   right = "own";
   binned = false;
+  notes = true;
 
   /** Steps of earlier sessions, the last first. */
   steps: { id: string; change: Change; description: string }[] = [];
@@ -47,6 +48,13 @@ class Backend {
         version: this.version,
         changes: this.log.filter(({ version }) => version > Number(path.split("=")[1])),
       });
+    if (path.endsWith("/look")) {
+      if (this.right === "none")
+        return json({ error: { code: "not-found", where: "d", message: "There is no deck at this address." } }, 404);
+      const { id, language, page } = this.deck;
+      const { version, right, notes } = this;
+      return json({ id, version, title: "Deck", language, right, notes, page, slides: [] });
+    }
     if (path.endsWith("/bin")) {
       this.binned = false;
       return new Response(null, { status: 204 });
@@ -138,6 +146,33 @@ describe("a deck open in a page", () => {
     expect(session.snapshot()).toMatchObject({ binned: false, status: "saved" });
     announce(1);
     expect(session.snapshot().version).toBe(1);
+  });
+
+  it("learns at once what it may do, and loses no change that is not saved when the right is taken back", async () => {
+    const session = await open();
+    backend.current.right = "view";
+    announce("rights");
+    await until(() => !session.snapshot().canEdit);
+    expect(session.snapshot()).toMatchObject({ right: "view", withheld: false });
+    backend.current.right = "edit";
+    announce("rights");
+    await until(() => session.snapshot().canEdit);
+    backend.current.online = false;
+    session.apply(hide("b"));
+    backend.current.online = true;
+    backend.current.right = "none";
+    announce("rights");
+    await until(() => session.snapshot().withheld);
+    expect(session.snapshot().canEdit).toBe(false);
+    expect(session.snapshot().aside).toHaveLength(1);
+    expect(backend.current.log).toHaveLength(0);
+  });
+
+  it("is closed to a person from whom its notes are taken back", async () => {
+    const session = await open();
+    Object.assign(backend.current, { right: "view", notes: false });
+    announce("rights");
+    await until(() => session.snapshot().withheld);
   });
 
   it("shows a change at once, and says that it is kept only when the server has it", async () => {

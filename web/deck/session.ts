@@ -11,7 +11,7 @@ import {
   keepingSourceList,
 } from "@unitext/core/edit";
 import { cutText, type Deck, wellFormed } from "@unitext/core/model";
-import { BIN_NEWS, DeckState, LoggedChange, type SentChange } from "@unitext/server/api";
+import { BIN_NEWS, DeckState, LoggedChange, RIGHTS_NEWS, type SentChange, ViewedDeck } from "@unitext/server/api";
 import { nanoid } from "nanoid";
 import { get, Refused, remove } from "../api/client";
 import { changesSince, sendChanges, sendWhileLeaving, unlogged } from "./changelog";
@@ -145,11 +145,41 @@ export class DeckSession extends ViewStore {
         this.set({ binned: data === BIN_NEWS.binned });
         return;
       }
+      if (data === RIGHTS_NEWS) {
+        void this.askRight();
+        return;
+      }
       this.announced = Math.max(this.announced, Number(data));
       if (this.announced > this.replica.version) void this.catchUp();
     };
+    // A stream that does not come back was refused.
+    this.events.onerror = () => {
+      setTimeout(() => {
+        if (!this.closed && this.events?.readyState === EventSource.CLOSED) void this.askRight();
+      }, DeckSession.ASK_AFTER);
+    };
     window.addEventListener("online", this.send);
     window.addEventListener("pagehide", this.leave);
+  }
+
+  /** How long the page waits after its stream ended before it asks why, in milliseconds. */
+  private static readonly ASK_AFTER = 500;
+
+  /** Asks what this page may do now. Without any right it says so, and keeps what it shows. */
+  private async askRight(): Promise<void> {
+    try {
+      const { right, notes } = await get(`/decks/${this.view.deck.id}/look`, ViewedDeck);
+      const canEdit = (right === "edit" || right === "own") && !this.blocked;
+      if (right === this.view.right && notes && canEdit === this.view.canEdit) return;
+      this.set({ right, canEdit, withheld: !notes });
+      this.notify(canEdit ? "You may edit this deck now." : "What you may do in this deck has changed.");
+    } catch (error) {
+      if (!(error instanceof Refused)) return;
+      this.blocked = true;
+      this.set({ canEdit: false, withheld: true });
+      this.notify("This deck is not shared with you any more. What you did and is not saved is kept in this browser.");
+      this.setAside(this.replica.pending.map((own) => setAsideOf(own, error.message)));
+    }
   }
 
   /** Takes the deck out of the bin. Says so where that is refused. */
@@ -318,7 +348,9 @@ export class DeckSession extends ViewStore {
       setTimeout(this.send, 250 * 2 ** this.retry);
       return;
     }
-    if (error.status === 401 || error.status === 403 || error.status === 404) {
+    // Signed out: what waits is sent after signing in again.
+    if (error.status === 401) return this.set({ status: "waiting" });
+    if (error.status === 403 || error.status === 404) {
       this.blocked = true;
       this.set({ status: "refused", canEdit: false });
       this.notify(`${error.message} What you did since is kept in this browser.`);

@@ -18,6 +18,8 @@ export interface DeckView {
   text: string | null;
   canEdit: boolean;
   right: DeckState["right"];
+  /** Whether the deck, or its notes, are not shared with this person any more. */
+  withheld: boolean;
   status: SaveStatus;
   notice: Notice | undefined;
   canUndo: boolean;
@@ -53,6 +55,7 @@ export class ViewStore {
       text: state.text,
       canEdit: state.right === "edit" || state.right === "own",
       right: state.right,
+      withheld: false,
       status: "saved",
       notice: undefined,
       canUndo: false,

@@ -1,4 +1,4 @@
-import { ViewedDeck } from "@unitext/server/api";
+import { RIGHTS_NEWS, ViewedDeck } from "@unitext/server/api";
 import { useEffect, useState } from "react";
 import { get, Refused } from "../api/client";
 
@@ -45,8 +45,10 @@ export function useViewedDeck(id: string): Viewed {
       let known = version;
       events = new EventSource(`/api/decks/${id}/events`);
       events.onmessage = ({ data }) => {
-        if (Number(data) <= known) return;
-        known = Number(data);
+        if (data !== RIGHTS_NEWS) {
+          if (!(Number(data) > known)) return;
+          known = Number(data);
+        }
         void load();
       };
       // The stream ends with the right; then asking again says so.
