@@ -56,6 +56,7 @@ const DECK_ACTS: Record<string, Act> = {
   "GET /export": "export",
   "GET /steps": "change",
   "POST /workbooks": "derive",
+  "POST /changes": "comment",
   "POST /copies": "copy",
   "POST /parts": "derive",
   "POST /versions": "derive",

@@ -20,7 +20,7 @@ const slide = (id: string, more: Partial<Slide> = {}): Slide => ({
   ...newSlide(id, "points"),
   elements: [{ kind: "text", id: `${id}t`, slot: "title", text: plainText(`Title ${id}`) }],
   notes: plainText(SECRET),
-  comments: [{ author: "Somebody", text: "Between us" }],
+  comments: [{ id: "c1", author: "Somebody", text: "Between us" }],
   ...more,
 });
 async function stored(more: Partial<Deck> = {}): Promise<Deck> {

@@ -1,5 +1,6 @@
 import { type Deck, must } from "@unitext/core/model";
 import { type Change, type Handler, type SingleChange, singles, batch } from "./change";
+import * as comments from "./comments";
 import * as content from "./content";
 import * as metadata from "./metadata";
 import * as order from "./order";
@@ -16,6 +17,11 @@ const HANDLERS: { [K in SingleChange["kind"]]: Handler<Extract<SingleChange, { k
   deleteElement: content.deleteElement,
   setElement: content.setElement,
   setSlideProperties: content.setSlideProperties,
+  putComment: comments.putComment,
+  removeComment: comments.removeComment,
+  putReply: comments.putReply,
+  removeReply: comments.removeReply,
+  setDone: comments.setDone,
   setSource: content.setSource,
   setProperties: metadata.setProperties,
   setLanguage: metadata.setLanguage,

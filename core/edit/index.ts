@@ -1,6 +1,7 @@
 export * from "./acts";
 export * from "./apply";
 export { Batch, Change, Place, SingleChange, singles, batch } from "./change";
+export { COMMENT_CHANGES, type CommentChange, isCommentChange } from "./comments";
 export * from "./frames";
 export { changePage, PageResizer, resizeDeck } from "./page";
 export { mirrorDeck } from "./mirror";

@@ -311,7 +311,7 @@ describe("files as the standards and other readers see them", () => {
         "spPr",
       ],
     ],
-    ["p:cm", /comments\/comment\d+\.xml$/, ["pos", "text"]],
+    ["p:cm", /comments\/comment\d+\.xml$/, ["pos", "text", "extLst"]],
   ])("%s has its children in the order of its type", (name, path, order) => {
     const all = Object.keys(pptx)
       .filter((part) => path.test(part))

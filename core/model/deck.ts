@@ -2,6 +2,7 @@ import { Asset } from "./asset";
 import { Element } from "./elements";
 import { z } from "zod";
 import { ArrangementName } from "./arrangement";
+import { Comment } from "./comment";
 import { Fill, TextBox, TextStyle } from "./look";
 import { RichText } from "./richtext";
 import { BreakRule } from "./rule";
@@ -65,17 +66,9 @@ export const RegionBox = z.object({
 });
 export type RegionBox = z.infer<typeof RegionBox>;
 
-/** A comment on a slide. */
-export const Comment = z.object({
-  author: z.string().max(300),
-  text: z.string().max(20000),
-  date: z.string().max(40).optional(),
-});
-export type Comment = z.infer<typeof Comment>;
-
 /**
  * The part of a source file that a slide was read from. `file` names the asset that stores the package; the hashes are
- * of the slide, its notes, background, transition and entrances as they were read; `master` is its master, and `shapes`
+ * of the slide, its notes, background, transition, entrances and comments as they were read; `master` is its master, and `shapes`
  * are the shapes that became elements.
  */
 export const SourcePart = z.object({
@@ -86,6 +79,7 @@ export const SourcePart = z.object({
   backgroundHash: z.string().max(40),
   transitionHash: z.string().max(40),
   motionHash: z.string().max(40).optional(),
+  commentsHash: z.string().max(40).optional(),
   master: z.string().max(40).optional(),
   shapes: z.array(z.string().max(40)).max(20000),
 });

@@ -3,6 +3,7 @@ export * from "./binding";
 export * from "./boundtexts";
 export * from "./asset";
 export * from "./audience";
+export * from "./comment";
 export * from "./deck";
 export * from "./direction";
 export * from "./elements";

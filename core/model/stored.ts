@@ -9,7 +9,7 @@ import { wellFormed } from "./wellformed";
  * The version of the schema in which decks, slides and changes are stored and sent. Raise it with every model change
  * that older data would not pass, and add a step that upgrades them.
  */
-export const SCHEMA_VERSION = 5;
+export const SCHEMA_VERSION = 6;
 
 /** Replaces outlines that are not path data by empty ones. */
 function withPathData(value: unknown): unknown {
@@ -43,6 +43,28 @@ function withBindings(value: unknown): unknown {
   );
 }
 
+/** Gives the comments of slides ids, by their place on the slide: they had none up to version 5. */
+function withCommentIds(value: unknown): unknown {
+  if (Array.isArray(value)) {
+    const list = value.map(withCommentIds);
+    return list.some((one, at) => one !== value[at]) ? list : value;
+  }
+  if (typeof value !== "object" || value === null) return value;
+  const entries = Object.entries(value).map(([key, held]): [string, unknown] => [
+    key,
+    key === "comments" && Array.isArray(held) && held.some((one) => numberedComment(one, 0) !== one)
+      ? held.map(numberedComment)
+      : withCommentIds(held),
+  ]);
+  return entries.some(([key, held]) => held !== (value as Record<string, unknown>)[key])
+    ? Object.fromEntries(entries)
+    : value;
+}
+
+/** Returns a comment with an id by its place, unless it has one. */
+const numberedComment = (comment: unknown, nth: number): unknown =>
+  typeof comment === "object" && comment !== null && !("id" in comment) ? { id: `c${nth + 1}`, ...comment } : comment;
+
 /**
  * Upgrades from each version to the next, the first from version 1. Each takes the JSON of a deck, a slide or a change.
  */
@@ -55,13 +77,15 @@ const STEPS: readonly ((value: unknown) => unknown)[] = [
   (value) => withBindings(value),
   // 4 to 5: a theme has a design in place of an ornament, and colours for fields.
   (value) => withDesigns(value),
+  // 5 to 6: comments have ids.
+  (value) => withCommentIds(value),
 ];
 
 /**
  * Upgrades what earlier versions wrote into the user-defined tags of a file, which name no version. What is of the
  * present version stays as it is.
  */
-export const upgradeTags = (value: unknown): unknown => withDesigns(withCurrentNames(value));
+export const upgradeTags = (value: unknown): unknown => withCommentIds(withDesigns(withCurrentNames(value)));
 
 /**
  * Upgrades JSON of an earlier version to the present one. Throws a Failure `not-supported` for a version newer than

@@ -396,7 +396,7 @@ export function everything(assets: Deck["assets"]): Deck {
           { region: "footer", text: "Quay", frame: place(40, 505, 300, 24), style: STYLE },
           { region: "number", text: "‹#›", frame: place(860, 505, 60, 24) },
         ],
-        comments: [{ author: "Ines", text: "Larger?", date: "2026-03-01T10:00:00Z" }],
+        comments: [{ id: "c1", author: "Ines", text: "Larger?", date: "2026-03-01T10:00:00Z" }],
       },
       {
         ...newSlide("code", "points"),

@@ -345,6 +345,18 @@ export function actOn(deck: Deck, kind: number, pick: readonly number[], newId: 
     () => ({ kind: "setTheme", theme: THEMES.chalk }),
     () => ({ kind: "setPage", page: { width: 720, height: 540 } }),
     () => ({ kind: "insertSlide", slide: newSlide(newId(), "points"), place: { parent: other.id, after: null } }),
+    () => {
+      const [comment] = first.comments ?? [];
+      const said = { id: newId(), author: "Reader", text: "Why?" };
+      if (!comment || (pick[0] ?? 0) % 4 === 0) return { kind: "putComment", slide: first.id, comment: said };
+      const on = { slide: first.id, comment: comment.id };
+      const changes: Change[] = [
+        { kind: "putReply", ...on, reply: said },
+        { kind: "setDone", ...on, done: comment.done !== true },
+        { kind: "removeComment", ...on },
+      ];
+      return changes[(pick[0] ?? 0) % 3];
+    },
   ];
   return acts[kind % acts.length]?.();
 }

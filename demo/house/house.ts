@@ -121,7 +121,11 @@ export function houseDeck(
         ),
       ],
       "Say the number first.\nThen wait for questions.",
-      { comments: [{ author: "Head of station", text: "Shorter, if it can be.", date: "2026-10-20T09:00:00Z" }] },
+      {
+        comments: [
+          { id: "c1", author: "Head of station", text: "Shorter, if it can be.", date: "2026-10-20T09:00:00Z" },
+        ],
+      },
     ),
     page(
       "table",

@@ -1,9 +1,26 @@
+import { isCommentChange, singles } from "@unitext/core/edit";
 import { Failure } from "@unitext/core/model";
 import { Router } from "express";
-import type { ChangeRequest, DeckState } from "../api";
+import { permit } from "../access";
+import type { ChangeReply, ChangeRequest, DeckState } from "../api";
 import { applyChanges, changesSince, loadDeck } from "../store";
-import { type AppContext, deckRoute, largeBody, numberOf } from "./context";
+import { commentCheck } from "./comments";
+import { type AppContext, type DeckCall, deckRoute, largeBody, numberOf } from "./context";
 import { LIMITS, upload } from "./uploads";
+
+/** Throws a Failure unless the visitor may make the changes: comments with the right to comment, all others with that to edit. */
+function permitChanges({ deck, right, notes }: DeckCall, { changes }: ChangeRequest): void {
+  const commentsAlone = changes.every(
+    ({ change, text }) => text === undefined && singles(change).every(isCommentChange),
+  );
+  permit(right, commentsAlone ? "comment" : "change", deck, notes);
+}
+
+/** Returns the reply without the changes of others, which may hold notes. */
+const ownPart = ({ version, changes }: ChangeReply): ChangeReply => ({
+  version,
+  changes: changes.map(({ version: at, id }) => ({ version: at, id })),
+});
 
 /** Routes that send changes of a deck, and tell of those that others made. */
 export function changeRoutes(context: AppContext): Router {
@@ -22,13 +39,15 @@ export function changeRoutes(context: AppContext): Router {
   routes.post(
     "/decks/:deck/changes",
     upload(LIMITS.json),
-    deckRoute(context, "change", async (call) => {
-      const { deck, user, right, response } = call;
+    deckRoute(context, "comment", async (call) => {
+      const { deck, user, right, notes, response } = call;
       const asked = await largeBody<ChangeRequest>(context, "changes", call);
+      permitChanges(call, asked);
       try {
-        response.json(await applyChanges(db, deck, user.id, asked));
+        const reply = await applyChanges(db, deck, user.id, asked, { check: commentCheck(user, right) });
+        response.json(notes ? reply : ownPart(reply));
       } catch (error) {
-        if (!(error instanceof Failure) || error.code !== "conflict") throw error;
+        if (!(error instanceof Failure) || error.code !== "conflict" || !notes) throw error;
         const state: DeckState = { ...(await loadDeck(db, deck)), right };
         response.status(409).json({ error: { code: error.code, where: error.where, message: error.message }, state });
       }

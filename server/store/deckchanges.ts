@@ -36,14 +36,15 @@ async function versionsOfChanges(tx: Reader, deck: string, ids: readonly string[
  * Applies changes made on `base` to the deck as it stands now, in one transaction: committed when this resolves.
  * Changes that others made meanwhile stay, as long as they wrote other things; a change that is in the log already
  * (sent twice) is not taken again. Throws a Failure `conflict` when both wrote the same thing or a change no longer
- * applies; nothing is taken then. `arrival` says that they bring in what a file holds, and are no steps of the user.
+ * applies; nothing is taken then. `arrival` says that they bring in what a file holds, and are no steps of the user. `check` throws
+ * for a change that the user may not make in the deck before it.
  */
 export async function applyChanges(
   db: Database,
   id: string,
   user: string,
   { base, changes: sent }: ChangeRequest,
-  { arrival = false } = {},
+  { arrival = false, check }: { arrival?: boolean; check?: (before: Deck, change: SingleChange) => void } = {},
 ): Promise<ChangeReply> {
   return db.transaction(async (tx) => {
     const [row] = await tx.select().from(decks).where(eq(decks.id, id)).for("update");
@@ -67,7 +68,7 @@ export async function applyChanges(
     }
     let version = row.version;
     if (fresh.length) {
-      version = await writeChanges(tx, row, user, fresh, arrival);
+      version = await writeChanges(tx, row, user, fresh, { arrival, check });
       await tx.execute(sql`select pg_notify(${CHANNEL}, ${`${id} ${version}`})`);
     }
     const log = since.map(({ version: at, id: change, ...entry }) =>
@@ -188,7 +189,7 @@ async function writeChanges(
   row: typeof decks.$inferSelect,
   user: string,
   fresh: ChangeRequest["changes"],
-  arrival: boolean,
+  { arrival, check }: { arrival: boolean; check: ((before: Deck, change: SingleChange) => void) | undefined },
 ): Promise<number> {
   const { rows, all } = await neededRows(tx, row.id, fresh);
   const before: Deck = { ...metadataIn(row), slides: rows.map(slideOf) };
@@ -196,6 +197,7 @@ async function writeChanges(
   if (all) refuseTooMany(list, rows.length);
   let deck = before;
   const log = fresh.map(({ id, change, description, undoes, redoes }, nth): typeof changes.$inferInsert => {
+    if (check) for (const one of singles(change)) check(deck, one);
     const applied: { deck: Deck; inverse: Change } = apply(deck, change);
     deck = applied.deck;
     return {

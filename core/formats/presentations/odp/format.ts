@@ -32,7 +32,10 @@ export const odpVerdicts: Verdicts = {
   "masters from files": kept,
   "footers from files": (slide, deck) =>
     fromOdp(slide) || standsOnMaster(slide, deck) ? kept : { how: "drawn on the slide itself" },
-  comments: kept,
+  comments: ({ comments }) =>
+    comments?.some(({ replies }) => replies?.length)
+      ? { how: "replies follow as comments of their own, because the format has none" }
+      : kept,
   "foreign content": (slide) => (fromOdp(slide) ? kept : STAND_IN),
   "unsupported features": (slide, deck) => (!fromOdp(slide) ? ONLY_THERE : asRead(slide, deck) ? kept : OTHER_LOOKS),
   "imported themes": { how: "drawn in that theme; Unitext keeps its name" },

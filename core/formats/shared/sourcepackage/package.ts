@@ -215,10 +215,30 @@ export function motionHash(slide: Slide): string {
   return valueHash(reveals.map((reveal) => ({ ...reveal, element: shapes.get(reveal.element) })));
 }
 
-/** Returns the hash of a slide without its elements and notes. */
-export function slideHash({ hidden, background, transition, delay, master, regions, comments }: Slide): string {
-  return valueHash({ hidden, background, transition, delay, master, regions, comments });
+/** Returns the hash of a slide without its elements, notes and comments. */
+export function slideHash({ hidden, background, transition, delay, master, regions }: Slide): string {
+  return valueHash({ hidden, background, transition, delay, master, regions });
 }
+
+/** Returns the hash that earlier versions stored for a slide, which had its comments in it. */
+function slideHashWithComments({ hidden, background, transition, delay, master, regions, comments }: Slide): string {
+  const plain = comments?.map(({ author, text, date }) => ({ author, text, ...(date ? { date } : {}) }));
+  return valueHash({ hidden, background, transition, delay, master, regions, comments: plain });
+}
+
+/** Whether a slide, its elements, notes and comments aside, is as it was read from its file. */
+export function isSlideAsRead(slide: Slide): boolean {
+  const { sourcePart } = slide;
+  if (!sourcePart) return false;
+  const hash = sourcePart.commentsHash === undefined ? slideHashWithComments(slide) : slideHash(slide);
+  return hash === sourcePart.hash;
+}
+
+export const commentsHash = ({ comments }: Slide) => valueHash(comments ?? []);
+
+/** Whether the comments of a slide are those that its file has. */
+export const sameComments = (slide: Slide) =>
+  slide.sourcePart?.commentsHash === undefined || slide.sourcePart.commentsHash === commentsHash(slide);
 
 export const backgroundHash = ({ background }: Slide) => valueHash(background ?? null);
 export const transitionHash = ({ transition, delay }: Slide) => valueHash([transition ?? null, delay ?? null]);

@@ -8,6 +8,8 @@ export interface PageParts {
   /** The attributes of the page that changed. */
   tag: Record<string, string | undefined>;
   notes: string;
+  /** The comments, where they differ from those of the file. */
+  comments: string;
   /** Shapes at the end: footnotes and regions. */
   below: readonly string[];
   /** Writes an element from scratch. */
@@ -62,12 +64,14 @@ class PageComposer {
     const first = Math.min(...[...withElements].map(Number), Number.POSITIVE_INFINITY);
     const others = page.inner
       .map((slice, nth) => ({ slice, nth }))
-      .filter(({ slice, nth }) => slice.name !== "notes" && !withElements.has(String(nth)));
+      .filter(({ slice, nth }) => slice.name !== "notes" && !withElements.has(String(nth)))
+      .filter(({ slice }) => slice.name !== "annotation" || this.same.comments);
     for (const { slice, nth } of others)
       if (LEADING.has(slice.name) || (DRAWN.has(slice.name) && nth < first)) pieces.push(this.slice(slice));
     this.elements();
     for (const { slice, nth } of others) if (nth >= first && DRAWN.has(slice.name)) pieces.push(this.slice(slice));
     pieces.push(...own.below);
+    if (!this.same.comments) pieces.push(own.comments);
     if (!this.keepsTiming) pieces.push(own.timing());
     else
       for (const { slice } of others)

@@ -1,6 +1,14 @@
 import { type Deck, type Element, escapeXml, Failure, type Slide, must } from "@unitext/core/model";
 import { strFromU8 } from "fflate";
-import { changedParts, isAsRead, SourcePackage, notesHash, sameMotion, slideHash } from "../../../shared/sourcepackage";
+import {
+  changedParts,
+  isAsRead,
+  SourcePackage,
+  notesHash,
+  sameComments,
+  sameMotion,
+  isSlideAsRead,
+} from "../../../shared/sourcepackage";
 import { withNewIds } from "./importstyles";
 import { DRAFT_NS, NS } from "../package/names";
 import { updateChart } from "./updatechart";
@@ -119,26 +127,35 @@ export class OdpBase {
   };
 
   /**
-   * Tells what of a slide is as it was read: all of it, its appearance, its notes, its motion, and each of its
+   * Tells what of a slide is as it was read: all of it, its appearance, its notes, its comments, its motion, and each of its
    * elements.
    */
   untouched(slide: Slide): {
     whole: boolean;
     look: boolean;
     notes: boolean;
+    comments: boolean;
     motion: boolean;
     element: (element: Element) => boolean;
   } {
     const { sourcePart } = slide;
-    const look = sourcePart !== undefined && slideHash(slide) === sourcePart.hash;
+    const look = isSlideAsRead(slide);
+    const comments = sameComments(slide);
     const notes = sourcePart !== undefined && notesHash(slide, this.partOf) === sourcePart.notesHash;
     const element = (one: Element) => isAsRead(one, this.partOf);
     const motion = sameMotion(slide);
     const places = slide.elements.map((one) => one.sourceShape?.shape ?? "");
     return {
-      whole: look && notes && motion && places.join() === sourcePart?.shapes.join() && slide.elements.every(element),
+      whole:
+        look &&
+        notes &&
+        comments &&
+        motion &&
+        places.join() === sourcePart?.shapes.join() &&
+        slide.elements.every(element),
       look,
       notes,
+      comments,
       motion,
       element,
     };

@@ -14,11 +14,13 @@ import {
 } from "@unitext/core/model";
 import { child, childrenOf, localName, type XmlNode, attribute } from "../../../shared/xml";
 import { mergeAppearance, parseOptional, textTag, withTaggedRuns } from "../../../shared/sourcepackage";
+import { withTaggedComments } from "../../shared/comments";
 import { nearTransition, withMotion } from "../../shared/motion";
 import { readRegions } from "./regions";
 import type { PageWork } from "./elements";
 import { readText } from "./text";
 import { readTiming } from "../package/timing";
+import { points } from "../package/names";
 import { ShapeStyles } from "./shapestyles";
 import type { OdpContext, PageStyle } from "./context";
 
@@ -34,20 +36,26 @@ function arrangementOf(page: XmlNode): ArrangementName {
   return bodies >= 2 ? "comparison" : bodies === 1 ? "points" : "title";
 }
 
-function commentsOf(page: XmlNode): Comment[] {
-  return childrenOf(page, "annotation")
+/** Reads the annotations of a page (OpenDocument 1.3, 14.1), with what the tags of the slide say of them. */
+function commentsOf(page: XmlNode, kept: Record<string, unknown>): Comment[] {
+  const read = childrenOf(page, "annotation")
     .slice(0, 2000)
-    .map((note) => {
+    .map((note, nth): Comment => {
       const date = child(note, "date")?.text.slice(0, 40);
       const text = childrenOf(note, "p")
         .map((paragraph) => plainWords(paragraph))
         .join("\n");
+      const [x, y] = [points(attribute(note, "x")), points(attribute(note, "y"))];
+      const isPlaced = x !== undefined && y !== undefined && Math.max(Math.abs(x), Math.abs(y)) <= 20000;
       return {
+        id: `c${nth + 1}`,
         author: cutText(child(note, "creator")?.text ?? "", 300),
         text: cutText(text, 20000),
         ...(date ? { date } : {}),
+        ...(isPlaced ? { at: { x, y } } : {}),
       };
     });
+  return withTaggedComments(read, parseOptional(Comments, kept.comments) ?? []);
 }
 
 const plainWords = (element: XmlNode): string =>
@@ -100,7 +108,7 @@ export class SlideReader {
     };
     const slide = ours
       ? { ...common, ...this.ownParts(page, number, style, kept) }
-      : { ...common, ...this.foreignParts(page, number, style), ...unsupported };
+      : { ...common, ...this.foreignParts(page, number, style, kept), ...unsupported };
     return withTaggedRuns(slide, kept, number, context.left);
   }
 
@@ -112,11 +120,7 @@ export class SlideReader {
     kept: Record<string, unknown>,
   ): Partial<Slide> {
     const regions = parseOptional(RegionBoxes, kept.regions);
-    // A comment with the same text keeps the fields that the file has no place for.
-    const tagged = parseOptional(Comments, kept.comments) ?? [];
-    const comments = commentsOf(page).map(
-      (one) => tagged.find(({ author, text }) => author === one.author && text === one.text) ?? one,
-    );
+    const comments = commentsOf(page, kept);
     return {
       ...mergeAppearance(kept, hashes, () => this.appearance(graphic, number)),
       ...(typeof kept.master === "string" ? { master: kept.master } : {}),
@@ -126,7 +130,12 @@ export class SlideReader {
   }
 
   /** Returns the rest of a slide of another program: background, transition, master, regions and comments. */
-  private foreignParts(page: XmlNode, number: number, { graphic }: PageStyle): Partial<Slide> {
+  private foreignParts(
+    page: XmlNode,
+    number: number,
+    { graphic }: PageStyle,
+    kept: Record<string, unknown>,
+  ): Partial<Slide> {
     const { context } = this;
     const name = attribute(page, "master-page-name");
     const regions = readRegions(page, graphic, {
@@ -136,7 +145,7 @@ export class SlideReader {
       onMaster: { text: context.masterSide.text, work: context.shapeWork(context.masterSide, null) },
       report: (what, how) => context.adapted.push({ slide: number, what, how }),
     });
-    const comments = commentsOf(page);
+    const comments = commentsOf(page, kept);
     return {
       ...this.appearance(graphic, number),
       master: context.master(name, graphic),

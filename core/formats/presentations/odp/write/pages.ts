@@ -8,6 +8,7 @@ import {
   type ArrangementName,
   ARRANGEMENTS,
   type Comment,
+  type Reply,
   cutText,
   type Deck,
   type DeckMetadata,
@@ -32,6 +33,7 @@ import {
   needsExtendedRuns,
   type AppearanceHashes,
 } from "../../../shared/sourcepackage";
+import { placeOfComment } from "../../shared/comments";
 import { masterRegions, standsOnMaster } from "../../shared/regions";
 import { length, appearanceHashes } from "../package/names";
 import type { PageRange } from "../patch/elementranges";
@@ -68,15 +70,24 @@ export function pageName(slide: Slide, number: number): string {
   )}`.trim();
 }
 
-/** Writes a comment on a slide (OpenDocument 1.3, 14.1). */
-const annotation = ({ author, text, date }: Comment): string =>
+/** Writes a comment or reply as an annotation (OpenDocument 1.3, 14.1). */
+const annotation = ({ author, text, date }: Reply, at: Comment["at"]): string =>
   xml(
     "office:annotation",
-    { "svg:x": "0pt", "svg:y": "0pt" },
+    { "svg:x": `${at?.x ?? 0}pt`, "svg:y": `${at?.y ?? 0}pt` },
     author ? xml("dc:creator", {}, escapeXml(author)) : "",
     date && /^\d{4}-\d\d-\d\dT/.test(date) ? xml("dc:date", {}, date) : "",
     ...text.split("\n").map((line) => xml("text:p", {}, escapeXml(line))),
   );
+
+/** Writes the comments on a slide; the format has no replies, so they follow as comments of their own. */
+const annotations = (slide: Slide): string =>
+  (slide.comments ?? [])
+    .flatMap((comment) => {
+      const at = placeOfComment(comment, slide);
+      return [comment, ...(comment.replies ?? [])].map((said) => annotation(said, at));
+    })
+    .join("");
 
 /** The pages of a deck being written, with what they need. */
 export class Pages {
@@ -268,7 +279,7 @@ export class Pages {
         ...this.footers.uses(slide, onMaster),
       },
       drawn,
-      (comments ?? []).map(annotation).join(""),
+      annotations(slide),
       named.timing(),
       this.notes(slide, number),
     );
@@ -320,6 +331,7 @@ export class Pages {
     const { xml: made, places } = composePage(base, page, slide, {
       tag,
       notes: this.notes(slide, number),
+      comments: annotations(slide),
       below,
       write,
       text: (element) => textOfShape(element, work),
@@ -329,7 +341,7 @@ export class Pages {
       object: this.parts.object,
     });
     for (const one of slide.elements) if (places.has(one.id)) kept[`#${places.get(one.id)}`] ??= binding(one);
-    this.keep(slide, { foreign: true, elements: kept });
+    this.keep(slide, { foreign: true, ...(slide.comments ? { comments: slide.comments } : {}), elements: kept });
     return made;
   }
 

@@ -56,6 +56,9 @@ export const TYPE = {
   workbook: "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet",
 } as const;
 
+/** Places of comments are in eighths of a point (what several programs write; from memory, the standard names no unit). */
+export const POINT_IN_COMMENTS = 8;
+
 /** English Metric Units: 12,700 to a point (ECMA-376-1, 20.1.2.1). */
 export const EMU = 12700;
 export const emu = (points: number) => Math.round(points * EMU);

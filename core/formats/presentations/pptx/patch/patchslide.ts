@@ -14,7 +14,7 @@ import {
   isAsRead,
   type SourcePartOf,
   sameMotion,
-  slideHash,
+  isSlideAsRead,
   transitionHash,
 } from "../../../shared/sourcepackage";
 import type { SourceParts } from "./sourceparts";
@@ -80,7 +80,8 @@ export function patchSlide({ slide, number, parts, part, partOf, work, fonts, re
   const order = slide.elements.map((element) => element.sourceShape?.shape ?? "");
   const known =
     slide.elements.every(({ id }) => same.get(id)) &&
-    slide.sourcePart?.hash === slideHash(slide) &&
+    slide.sourcePart !== undefined &&
+    isSlideAsRead(slide) &&
     sameMotion(slide) &&
     inOrder(order) &&
     slide.elements.length === slide.elements.filter((element) => element.sourceShape).length &&
@@ -321,7 +322,7 @@ class Splicer {
     const shown = open.replace(/\sshow="[^"]*"/, "");
     if (slide.hidden !== /\sshow="(?:0|false)"/.test(open))
       edits.push([root[0], root[1], slide.hidden ? shown.replace(/(\/?>)$/, ' show="0"$1') : shown]);
-    if (slide.sourcePart?.hash !== slideHash(slide)) {
+    if (!isSlideAsRead(slide)) {
       const ground = declaredBackground(backgroundXml(slide.background, work));
       if (background && this.changedBackground) edits.push([background[0], background[1], ground]);
       else if (!background && ground && this.changedBackground) edits.push([slices.data, slices.data, ground]);

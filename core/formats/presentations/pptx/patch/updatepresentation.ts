@@ -1,6 +1,7 @@
 import { type Deck, must } from "@unitext/core/model";
 import { strToU8 } from "fflate";
 import { readXml } from "../../../shared/xml";
+import type { CommentWriter } from "../write/comments";
 import type { SourceParts } from "./sourceparts";
 import { EMU, emu, REL, TYPE } from "../package/names";
 import { transitional } from "../package/package";
@@ -21,6 +22,7 @@ export interface PresentationUpdate {
   notesMaster: string | undefined;
   /** The deck's own master with its id, where slides use it. */
   master: { path: string; id: number } | undefined;
+  comments: CommentWriter;
   /** The part with the deck's tags. */
   tags: string;
 }
@@ -111,6 +113,8 @@ export function updatePresentation(given: PresentationUpdate, kept: SourceParts)
   const { text, p, r } = presentation;
   const rows = kept.relationships(main).flatMap((row) => {
     if (row.external) return [row];
+    // The list of authors is written again where comments were added.
+    if (transitional(row.type) === REL.commentAuthors && given.comments.hasWritten) return [];
     if (transitional(row.type) === REL.tags && kept.text(row.target)?.includes("UNITEXT_")) return [];
     const target = kept.take(row.target);
     return target === undefined ? [] : [{ ...row, target: relativeTo(main, target) }];
@@ -119,6 +123,7 @@ export function updatePresentation(given: PresentationUpdate, kept: SourceParts)
   const tagPath = pack.free("ppt/tags/tag1.xml");
   pack.add(tagPath, TYPE.tags, given.tags);
   relationships.add(REL.tags, relativeTo(main, tagPath));
+  given.comments.writeAuthors(relationships, main);
   const { list, entries: listed } = listedSlides(presentation);
   const entries = slideEntries(given, kept, listed, relationships);
   const isSame =

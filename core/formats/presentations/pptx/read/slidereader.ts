@@ -23,7 +23,8 @@ import { TAG } from "../package/names";
 import type { OpenedPackage } from "../package/package";
 import { ShapeReader } from "./shape";
 import { identityOf, type TaggedIdentity } from "./shapework";
-import { commentReader } from "./comments";
+import { withTaggedComments } from "../../shared/comments";
+import { commentReader, type FileComment, onElements } from "./comments";
 import { type OwnFile, type OwnSlide, OwnSlideReader } from "./ownslides";
 import { readTiming, shapePaths } from "./timing";
 import type { PptxFiles } from "./files";
@@ -51,7 +52,7 @@ export class SlideReader implements OwnFile {
   readonly files: PptxFiles;
   readonly left: Report["left"];
   private readonly ours = new OwnSlideReader(this);
-  private readonly comments: (path: string, number: number) => Comment[];
+  private readonly comments: (path: string, number: number) => FileComment[];
 
   /** `codeFont` is the font by which text that Unitext wrote as code is recognised. */
   constructor(
@@ -101,7 +102,7 @@ export class SlideReader implements OwnFile {
     if (this.ours.isOurs(tree, shapes, kept, known))
       return this.ownSlide({ path, number, tree, shapes, inheritance, known, kept, common });
     const identities = (tags.get(TAG.kept) ?? {}) as Record<string, unknown>;
-    return this.foreignSlide(path, number, tree, shapes, inheritance, common, identities);
+    return this.foreignSlide(path, number, tree, shapes, inheritance, common, { keptShapes: identities, kept });
   }
 
   /** Reads a slide that Unitext wrote: its elements by their tags, with what another program changed. */
@@ -119,8 +120,11 @@ export class SlideReader implements OwnFile {
       hashes: shapeHashes(text),
     };
     const elements = shapes.flatMap((shape) => this.ours.elements(shape, own));
-    const comments = this.comments(path, number);
     const named = new Map(elements.map((element) => [element.id, element]));
+    const comments = withTaggedComments(
+      onElements(this.comments(path, number), (shape) => named.get(known(shape).id ?? "")),
+      parseOptional(Comments, kept.comments) ?? [],
+    );
     const moved = withMotion(
       { arrangement, elements },
       readTiming(child(tree, "timing")),
@@ -159,16 +163,11 @@ export class SlideReader implements OwnFile {
   }
 
   /** Returns what a slide written by Unitext inherits from its earlier source file. */
-  private shared({
-    master,
-    regions,
-    comments,
-  }: Record<string, unknown>): Pick<Slide, "comments" | "master" | "regions"> {
-    const [boxes, said] = [parseOptional(RegionBoxes, regions), parseOptional(Comments, comments)];
+  private shared({ master, regions }: Record<string, unknown>): Pick<Slide, "master" | "regions"> {
+    const boxes = parseOptional(RegionBoxes, regions);
     return {
       ...(typeof master === "string" ? { master } : {}),
       ...(boxes ? { regions: boxes } : {}),
-      ...(said ? { comments: said } : {}),
     };
   }
 
@@ -180,7 +179,7 @@ export class SlideReader implements OwnFile {
     shapes: readonly XmlElement[],
     inheritance: Inheritance,
     common: Omit<Slide, "elements">,
-    keptShapes: Record<string, unknown>,
+    { keptShapes, kept }: { keptShapes: Record<string, unknown>; kept: Record<string, unknown> },
   ): Slide {
     const look = this.parts.layoutOf(inheritance);
     const own = at(tree, "clrMapOvr", "overrideClrMapping")?.attributes;
@@ -195,7 +194,7 @@ export class SlideReader implements OwnFile {
     });
     const elements = new ShapeReader(work).read(shapes).map((element) => this.parts.noteFonts(element));
     const timing = child(tree, "timing");
-    const paths = timing ? shapePaths(shapes) : new Map<string, string[]>();
+    const paths = shapePaths(shapes);
     const standing = new Map(elements.map((element) => [element.sourceShape?.shape ?? "", element]));
     const moved = withMotion(
       { arrangement: common.arrangement, elements },
@@ -212,7 +211,10 @@ export class SlideReader implements OwnFile {
     const background = backgroundOf(tree, work.drawing);
     const master = tree.attributes.showMasterSp === "0" ? undefined : this.parts.master(inheritance, look);
     const regions = regionsOf(shapes, work);
-    const comments = this.comments(path, number);
+    const comments = withTaggedComments(
+      onElements(this.comments(path, number), (shape) => standing.get(paths.get(shape)?.[0] ?? "")),
+      parseOptional(Comments, kept.comments) ?? [],
+    );
     const transition = transitionOf(tree, (what, how) => this.parts.adapted.push({ slide: number, what, how }));
     return {
       ...common,
@@ -243,7 +245,7 @@ export class SlideReader implements OwnFile {
       sourcePart: _,
       elements,
       ...slide
-    } = this.foreignSlide(path, number, tree, shapes, inheritance, common, {});
+    } = this.foreignSlide(path, number, tree, shapes, inheritance, common, { keptShapes: {}, kept: {} });
     const name = cutText(inheritance.layoutName, 300);
     return {
       ...slide,

@@ -53,7 +53,7 @@ export function writePresentation({
   relationships.add(REL.viewProps, "viewProps.xml");
   relationships.add(REL.theme, "theme/theme1.xml");
   relationships.add(REL.tableStyles, "tableStyles.xml");
-  comments.writeAuthors(relationships);
+  comments.writeAuthors(relationships, "ppt/presentation.xml");
   const tags = relationships.add(REL.tags, "tags/tag1.xml");
   pack.add("ppt/tags/tag1.xml", TYPE.tags, tagList);
   const content = xml(

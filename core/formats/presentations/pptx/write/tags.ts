@@ -20,15 +20,10 @@ export function tagsPart(tags: Record<string, unknown>): string {
 export function slideTag(slide: Slide): object {
   const { id, parent, arrangement, section, source, origin, theme, notes, master, regions, comments } = slide;
   const foreign = usesSourceLayout(slide);
-  const shared = foreign
-    ? {}
-    : {
-        ...(master === undefined ? {} : { master }),
-        ...(regions ? { regions } : {}),
-        ...(comments ? { comments } : {}),
-      };
+  const shared = foreign ? {} : { ...(master === undefined ? {} : { master }), ...(regions ? { regions } : {}) };
   return {
     ...shared,
+    ...(comments ? { comments } : {}),
     id,
     parent,
     arrangement,

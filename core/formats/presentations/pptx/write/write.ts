@@ -11,7 +11,14 @@ import {
 } from "@unitext/core/model";
 import { strToU8 } from "fflate";
 import { child, readXml, XML_HEAD, xml } from "../../../shared/xml";
-import { fromPptx, notesHash, usesSourceLayout, type SourcePartOf, withStandIns } from "../../../shared/sourcepackage";
+import {
+  fromPptx,
+  notesHash,
+  sameComments,
+  usesSourceLayout,
+  type SourcePartOf,
+  withStandIns,
+} from "../../../shared/sourcepackage";
 import { type PresentationUpdate, updatePresentation, freeMasterId } from "../patch/updatepresentation";
 import { SourceParts, openSourceParts } from "../patch/sourceparts";
 import { ARRANGEMENT_ORDER, GROUP, namespaces } from "../package/layouts";
@@ -54,7 +61,7 @@ class Writer {
   private readonly files = new Map<string, SourceParts>();
   private readonly paths = new Map<string, string>();
   private readonly sources = new Map<string, { kept: SourceParts; part: string }>();
-  private readonly comments = new CommentWriter(this.pack);
+  private readonly comments: CommentWriter;
   private readonly notes: NotesWriter;
   /** The source package that is updated: the first one that slides are in. */
   private base: SourceParts | undefined;
@@ -68,6 +75,7 @@ class Writer {
     this.metadata = metadataOf(deck);
     this.plan();
     this.main = this.base?.related("", "document") ?? "ppt/presentation.xml";
+    this.comments = new CommentWriter(this.pack, this.base, this.main);
     this.notes = new NotesWriter(this.pack, this.metadata, this.paths, this.base, this.main);
   }
 
@@ -182,10 +190,7 @@ class Writer {
     } = slideShapes(work, slide, number, (element) =>
       source && slide.sourcePart ? sourceShapeXml(source, slide.sourcePart.part, element, work) : undefined,
     );
-    const { comments, ...bare } = slide;
-    // A package that is updated has its own authors.
-    const said = this.base ? undefined : comments;
-    if (said?.length) this.comments.write(said, number, relationships, work.path);
+    this.comments.write(slide, relationships, work.path);
     const [background, transition] = [
       backgroundXml(slide.background, work),
       transitionXml(slide, languageDirection(work.metadata.language)),
@@ -195,7 +200,7 @@ class Writer {
       TYPE.tags,
       tagsPart({
         [TAG.slide]: {
-          ...slideTag(said ? (bare as Slide) : slide),
+          ...slideTag(slide),
           wears: appearanceHashes(background + transition),
         },
         [TAG.elements]: facts,
@@ -226,6 +231,7 @@ class Writer {
     if (oldNotes !== undefined && sameNotes) this.notes.keep(kept, oldNotes, part, path);
     const { rows, recharted, named } = this.sourceRelationships(slide, kept, part, { oldNotes, newNotes, sameNotes });
     const relationships = new Relationships(rows);
+    if (!sameComments(slide)) this.comments.write(slide, relationships, path);
     if (newNotes && oldNotes === undefined) relationships.add(REL.notes, relativeTo(path, newNotes));
     const work = this.work(slide, number, relationships);
     const { text, shapes: facts } = patchSlide({
@@ -289,6 +295,7 @@ class Writer {
         return [row];
       }
       if (transitional(row.type) === REL.tags && kept.text(row.target)?.includes("UNITEXT_")) return [];
+      if (/\/comments$/.test(row.type) && !sameComments(slide)) return [];
       if (row.target === oldNotes && !sameNotes)
         return newNotes ? [{ ...row, target: relativeTo(path, newNotes) }] : [];
       const target = kept.take(row.target);
@@ -308,6 +315,7 @@ class Writer {
       paths,
       notesMaster: this.notes.masterPath,
       master: master && { path: master.path, id: master.id },
+      comments: this.comments,
       tags,
     };
   }
