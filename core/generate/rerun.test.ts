@@ -8,6 +8,8 @@ import {
   metadataOf,
   nameOf,
   plainText,
+  quoteOf,
+  rangeOfQuote,
   ruleOf,
   type Slide,
   textOf,
@@ -263,4 +265,29 @@ describe("running a text again", () => {
       { numRuns: 80 },
     );
   });
+});
+
+it("comments stay on their slides and find their words, whatever the new text changes around them", () => {
+  const deck = deckOf(TEXT);
+  const slide = slideNamed(deck, "Dunes");
+  const body = bodyOf(slide);
+  const words = elementWords(body);
+  const start = words.indexOf("moves inland");
+  const comment = {
+    id: "c1",
+    author: "Reader",
+    text: "How fast?",
+    element: body.id,
+    quote: quoteOf(words, start, start + "moves inland".length),
+  };
+  const commented = edit(deck, { kind: "putComment", slide: slide.id, comment });
+  const next = TEXT.replace("## Dunes", "## Tides\n\n- Twice a day\n\n## Dunes").replace(
+    "- The dune moves inland",
+    "- Wind comes first\n- Every winter the dune moves inland",
+  );
+  const now = slideNamed(run(commented, TEXT, next).deck, "Dunes");
+  expect(now.comments).toEqual([comment]);
+  const text = elementWords(must(now.elements.find(({ id }) => id === body.id)));
+  const range = must(rangeOfQuote(text, comment.quote));
+  expect([text.includes("Wind comes first"), text.slice(range.start, range.end)]).toEqual([true, "moves inland"]);
 });

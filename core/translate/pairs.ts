@@ -1,5 +1,6 @@
 import { type Deck, type Run, type Slide, slideLink } from "@unitext/core/model";
 import { joinPieces, type Piece, wordsOf } from "./coded";
+import { withTranslatedComments } from "./quotes";
 import { type Segment, segmentsOf, type SegmentState, type Target, translatedUnits } from "./segments";
 import { mapUnits, unitsOf } from "./units";
 
@@ -145,5 +146,5 @@ export function slidesWithTargets(
     return next?.map((run) => followed(run.footnote ? { ...run, footnote: run.footnote.map(followed) } : run)) ?? runs;
   });
   const before = new Map(own.slides.map((slide) => [slide.id, JSON.stringify(slide)]));
-  return changed.slides.filter((slide) => before.get(slide.id) !== JSON.stringify(slide));
+  return withTranslatedComments(own, changed).slides.filter((slide) => before.get(slide.id) !== JSON.stringify(slide));
 }

@@ -12,6 +12,7 @@ import {
   wordsOf,
 } from "./coded";
 import { relocalised } from "./numbers";
+import { withTranslatedComments } from "./quotes";
 import { translatedRate } from "./rates";
 import { sentencesOf } from "./sentences";
 import { mapUnits, type TextUnit, unitsOf } from "./units";
@@ -116,7 +117,8 @@ export function translateDeck(
   const direction = languageDirection(language);
   const directed = direction === languageDirection(deck.language) ? made : mirrorDeck(made, direction);
   const rate = translatedRate(deck.rate, deck.language, language);
-  return { deck: withSourceList({ ...directed, language, rate }), segments, translated, adapted };
+  const commented = withTranslatedComments(deck, { ...directed, language, rate });
+  return { deck: withSourceList(commented), segments, translated, adapted };
 }
 
 /**
