@@ -27,4 +27,5 @@ export * from "./replace";
 export * from "./sourcelist";
 export { swapPicture } from "./swappicture";
 export * from "./tables";
+export { propertiesOnRange, replaceRange } from "./textrange";
 export { putTheme } from "./theme";

@@ -211,6 +211,10 @@ export function secondsOf(slide: Slide, rate: number): number {
 }
 
 /** Whether the notes of a slide have words. */
+/** Returns how many comments on a slide are open. */
+export const openCommentsOn = ({ comments = [] }: Pick<Slide, "comments">): number =>
+  comments.filter(({ done }) => done !== true).length;
+
 export function hasNotes(slide: Slide): boolean {
   return !isEmptyText(slide.notes);
 }

@@ -1,5 +1,5 @@
 import { useDraggable, useDroppable } from "@dnd-kit/core";
-import { hasNotes, nameOf, secondsOf, type Slide } from "@unitext/core/model";
+import { hasNotes, nameOf, openCommentsOn, secondsOf, type Slide } from "@unitext/core/model";
 import { memo } from "react";
 import { useDeck } from "../deck/DeckContext";
 import { useScene } from "../deck/scenes";
@@ -57,6 +57,7 @@ export const Thumb = memo(function Thumb({
   const drop = useDroppable({ id: slide.id, data });
   const over = (scene?.overflow ?? 0) > 0;
   const advised = advice.found.some((one) => one.slide === slide.id && one.check !== "overflow");
+  const comments = openCommentsOn(slide);
   const marks = [
     slide.hidden ? "hidden" : "",
     over ? "too full" : "",
@@ -64,6 +65,7 @@ export const Thumb = memo(function Thumb({
     outdated ? "data out of date" : "",
     untranslated ? "not all translated" : "",
     !hasNotes(slide) && !slide.hidden ? "no notes" : "",
+    comments === 0 ? "" : comments === 1 ? "one comment" : `${comments} comments`,
   ].filter(Boolean);
   const name = nameOf(slide) || "(empty)";
   return (
@@ -82,6 +84,15 @@ export const Thumb = memo(function Thumb({
             data-outdated
             aria-hidden="true"
           />
+        )}
+        {comments > 0 && (
+          <span
+            className="bg-secondary text-secondary-content absolute -top-2 left-1 z-10 rounded-full px-1.5 text-xs leading-4"
+            data-comments
+            aria-hidden="true"
+          >
+            {comments}
+          </span>
         )}
         {scene ? (
           <SlideView scene={scene} deck={deck.id} />

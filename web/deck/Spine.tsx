@@ -7,7 +7,16 @@ import {
   useDroppable,
 } from "@dnd-kit/core";
 import { moveTo, placeOf } from "@unitext/core/edit";
-import { familyOf, hasNotes, nameOf, secondsOf, type Slide, slideIndex, must } from "@unitext/core/model";
+import {
+  familyOf,
+  hasNotes,
+  nameOf,
+  openCommentsOn,
+  secondsOf,
+  type Slide,
+  slideIndex,
+  must,
+} from "@unitext/core/model";
 import { memo, useDeferredValue, useMemo, useRef, useState } from "react";
 import { useDeck } from "./DeckContext";
 import { useMeasures } from "./scenes";
@@ -60,6 +69,7 @@ const Block = memo(function Block({
   const data = { name: `${number}. ${nameOf(slide)}` };
   const drag = useDraggable({ id: slide.id, data });
   const drop = useDroppable({ id: slide.id, data });
+  const comments = openCommentsOn(slide);
   const marks = [
     slide.hidden ? "hidden" : "",
     hasNotes(slide) || slide.hidden ? "" : "no notes",
@@ -67,6 +77,7 @@ const Block = memo(function Block({
     outdated ? "linked data out of date" : "",
     untranslated ? "not all translated" : "",
     advised ? "see Check" : "",
+    comments === 0 ? "" : comments === 1 ? "one open comment" : `${comments} open comments`,
     spent === undefined ? "" : `took ${clock(spent)}`,
   ].filter(Boolean);
   const name = `${number}. ${nameOf(slide) || "(empty)"}, ${clock(seconds)}${marks.length ? `, ${marks.join(", ")}` : ""}`;
@@ -97,6 +108,14 @@ const Block = memo(function Block({
       {outdated && <span className="bg-secondary absolute top-0 right-0 h-2 w-2 rounded-full" data-outdated />}
       {untranslated && <span className="bg-accent absolute bottom-0 left-0 h-2 w-2" data-untranslated />}
       {advised && <span className="bg-warning absolute right-0 bottom-0 h-1.5 w-1.5 rounded-full" data-advised />}
+      {comments > 0 && (
+        <span
+          className="bg-base-100 text-base-content absolute inset-x-0 top-1.5 mx-auto w-fit px-0.5 text-[0.6rem] leading-3"
+          data-comments
+        >
+          {comments}
+        </span>
+      )}
       {overflow && <span className="bg-error absolute inset-x-0 bottom-0 h-1.5" />}
       {spent !== undefined && (
         <span

@@ -9,6 +9,8 @@ import {
   type Replica,
   describeChange,
   keepingSourceList,
+  isCommentChange,
+  singles,
 } from "@unitext/core/edit";
 import { cutText, type Deck, wellFormed } from "@unitext/core/model";
 import { BIN_NEWS, DeckState, LoggedChange, RIGHTS_NEWS, type SentChange, ViewedDeck } from "@unitext/server/api";
@@ -213,7 +215,7 @@ export class DeckSession extends ViewStore {
     change: Change,
     { text, quiet = false, words }: { text?: string; quiet?: boolean; words?: string } = {},
   ): boolean {
-    if (!this.view.canEdit) {
+    if (!this.view.canEdit && !(this.canComment && singles(change).every(isCommentChange))) {
       this.notify("This deck was shared with you to look at; ask its owner for the right to change it.");
       return false;
     }
@@ -227,6 +229,11 @@ export class DeckSession extends ViewStore {
     if (quiet) this.set({});
     else this.notify(description, true);
     return true;
+  }
+
+  /** Whether this person may comment, also without changing anything else. */
+  get canComment(): boolean {
+    return !this.blocked && ["comment", "edit", "own"].includes(this.view.right);
   }
 
   /** Returns a change with what keeps the deck's list of sources right; one that does not fit is returned as it is. */

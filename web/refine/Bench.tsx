@@ -1,19 +1,29 @@
 import { MOTION_CSS } from "@unitext/core/draw";
 import { drawnPlaces } from "@unitext/core/layout";
 import { inKind } from "@unitext/core/edit";
-import { type Crop, type Element, type PictureElement, type Slide, must } from "@unitext/core/model";
+import {
+  type Comment,
+  type Crop,
+  type Element,
+  openCommentsOn,
+  type PictureElement,
+  type Slide,
+  must,
+} from "@unitext/core/model";
 import { nanoid } from "nanoid";
-import { type MouseEvent, useEffect, useMemo, useRef, useState } from "react";
+import { type MouseEvent, type ReactNode, useEffect, useMemo, useRef, useState } from "react";
+import { SlideComments, withQuoteMarked } from "../comments";
 import { useDeck } from "../deck/DeckContext";
 import { useScene } from "../deck/scenes";
+import { useCommands } from "../keys";
 import { styleNonce } from "../shell/nonce";
 import { useInsert } from "../insert/useInsert";
 import { WithContextMenu } from "../ui/Menu";
 import { useFileChooser } from "../ui/useFileChooser";
 import { Appearance } from "./Appearance";
-import { Comments } from "./Comments";
 import { movedCrop, NO_CROP, zoomedCrop } from "./crop";
 import { framesOf } from "./frames";
+import { nameOfElement } from "./names";
 import { NEW_FIGURES } from "./newfigures";
 import { Notes } from "./Notes";
 import { usePlay } from "./play";
@@ -35,7 +45,13 @@ export function Bench({ slide, number }: { slide: Slide; number: number }) {
   const [distances, setDistances] = useState(() => localStorage.getItem(DISTANCES) === "true");
   const stage = useRef<HTMLDivElement>(null);
   const { target, setTarget, write } = useTextTarget(slide);
-  const scene = useScene(slide, number, metadata);
+  /** The element that a comment is written on; null for the slide, undefined while none is written. */
+  const [composing, setComposing] = useState<string | null>();
+  const [commenting, setCommenting] = useState(false);
+  const [pointed, setPointed] = useState<Comment>();
+  const comments = openCommentsOn(slide);
+  const drawn = useMemo(() => withQuoteMarked(slide, pointed), [slide, pointed]);
+  const scene = useScene(drawn, number, metadata);
   // A paste may wait for the worker; what it brings lands on the slide as it is drawn then.
   const latestScene = useRef(scene);
   latestScene.current = scene;
@@ -100,7 +116,12 @@ export function Bench({ slide, number }: { slide: Slide; number: number }) {
   };
   const add = (element: Omit<Element, "id">, words: string) =>
     acts.add(inKind({ ...element, id: nanoid(10) } as Element, deck.theme), words);
-  const menu = chosen.length ? elementMenu(acts, open) : slideMenu(deck.page, add, chooser.choose);
+  const comment = () => {
+    setCommenting(true);
+    setComposing(chosen.length === 1 ? (chosen[0] ?? null) : null);
+  };
+  useCommands({ comment });
+  const menu = chosen.length ? elementMenu(acts, open, comment) : slideMenu(deck.page, add, chooser.choose);
   /** Clears the selection at a right click outside every element: the menu is then about the slide. */
   const chooseUnder = (event: MouseEvent<HTMLElement>) => {
     if (!target && !cropped && !(event.target as HTMLElement).closest("[data-frame], .moveable-control-box"))
@@ -163,15 +184,34 @@ export function Bench({ slide, number }: { slide: Slide; number: number }) {
         {/* biome-ignore lint/a11y/noStaticElementInteractions: the focus of the fields inside is heard here. */}
         <div onFocus={() => choose([])}>
           <Notes slide={slide} />
-          <Comments slide={slide} />
         </div>
       </div>
       <aside
-        aria-label={chosen.length ? "Selection" : "Appearance"}
+        aria-label={commenting ? "Comments" : chosen.length ? "Selection" : "Appearance"}
         className="hairline bg-base-200 w-64 shrink-0 overflow-auto border-l p-3 text-sm max-md:w-full max-md:overflow-visible max-md:border-t max-md:border-l-0 [&_.btn:not(.btn-primary):not(:disabled)]:border-base-300 [&_.btn:not(.btn-primary):not(:disabled)]:bg-base-100"
         data-selected={chosen.length ? "" : undefined}
       >
-        {chosen.length ? (
+        <div className="join mb-3 w-full" role="group" aria-label="What is shown here">
+          <SideButton on={!commenting} onPress={() => setCommenting(false)}>
+            {chosen.length ? "Selection" : "Look"}
+          </SideButton>
+          <SideButton on={commenting} onPress={() => setCommenting(true)}>
+            Comments {comments > 0 && <span className="tabular-nums">{comments}</span>}
+          </SideButton>
+        </div>
+        {commenting ? (
+          <SlideComments
+            slide={slide}
+            selected={chosen.length === 1 ? chosen[0] : undefined}
+            composing={composing}
+            nameOf={(id) => {
+              const element = slide.elements.find((one) => one.id === id);
+              return element ? nameOfElement(element) : "";
+            }}
+            onCompose={setComposing}
+            onShow={setPointed}
+          />
+        ) : chosen.length ? (
           <Selected
             slide={slide}
             acts={acts}
@@ -203,5 +243,19 @@ export function Bench({ slide, number }: { slide: Slide; number: number }) {
         )}
       </aside>
     </div>
+  );
+}
+
+/** A button that chooses what the panel at the side shows. */
+function SideButton({ on, onPress, children }: { on: boolean; onPress: () => void; children: ReactNode }) {
+  return (
+    <button
+      type="button"
+      aria-pressed={on}
+      className={`btn join-item btn-sm flex-1 font-normal ${on ? "btn-primary" : ""}`}
+      onClick={onPress}
+    >
+      {children}
+    </button>
   );
 }

@@ -7,6 +7,7 @@ import {
   CopyPlus,
   Group,
   Image,
+  MessageSquarePlus,
   Pencil,
   SendToBack,
   SquarePlus,
@@ -32,12 +33,13 @@ const OPENED: Partial<Record<Element["kind"], string>> = {
 };
 
 /** Returns the context menu of the selected elements. */
-export function elementMenu(acts: Acts, open: (element: Element) => void): MenuActs {
+export function elementMenu(acts: Acts, open: (element: Element) => void, comment: () => void): MenuActs {
   const { elements } = acts;
   const [only, second] = elements;
   const opened = only && !second && !(only.kind === "table" && only.binding) ? OPENED[only.kind] : undefined;
   return [
     ...(only && opened ? [{ label: opened, icon: Pencil, keys: "Enter", act: () => open(only) }, undefined] : []),
+    menuAct("comment", comment, { label: "Comment …", icon: MessageSquarePlus }),
     menuAct("duplicateElement", acts.duplicate, { label: "Duplicate", icon: CopyPlus }),
     menuAct("removeElement", acts.remove, { label: "Delete", icon: Trash2 }),
     undefined,

@@ -1,4 +1,15 @@
-import { FilePlus2, ListChecks, Palette, Plus, Redo2, Settings2, SquarePlus, Undo2, UserPlus } from "lucide-react";
+import {
+  FilePlus2,
+  ListChecks,
+  MessageSquareText,
+  Palette,
+  Plus,
+  Redo2,
+  Settings2,
+  SquarePlus,
+  Undo2,
+  UserPlus,
+} from "lucide-react";
 import {
   createContext,
   lazy,
@@ -14,6 +25,7 @@ import {
 } from "react";
 import { createPortal } from "react-dom";
 import { Outlet, useNavigate } from "react-router";
+import { openCommentsOn } from "@unitext/core/model";
 import { useDeck } from "../deck/DeckContext";
 import { slideActs } from "../deck/slideacts";
 import { Spine } from "../deck/Spine";
@@ -24,6 +36,9 @@ import { NoticeLine } from "./NoticeLine";
 
 // Dialogs are loaded when they are opened.
 const CheckDialog = lazy(() => import("../design/CheckDialog").then((module) => ({ default: module.CheckDialog })));
+const CommentsDialog = lazy(() =>
+  import("../comments/CommentsDialog").then((module) => ({ default: module.CommentsDialog })),
+);
 const DeckDialog = lazy(() => import("../design/DeckDialog").then((module) => ({ default: module.DeckDialog })));
 const ShareDialog = lazy(() => import("../sharing/ShareDialog").then((module) => ({ default: module.ShareDialog })));
 const DesignDialog = lazy(() => import("../design/DesignDialog").then((module) => ({ default: module.DesignDialog })));
@@ -50,12 +65,13 @@ const FrameContext = createContext<Frame | undefined>(undefined);
  */
 export function DeckPlaces() {
   const { deck, version, session, selected, select, advice, canUndo, canRedo, canEdit, right } = useDeck();
-  const [open, setOpen] = useState<"design" | "deck" | "check" | "share">();
+  const [open, setOpen] = useState<"design" | "deck" | "check" | "share" | "comments">();
   const [{ place, spent }, show] = useState<PlaceShown>({ place: "" });
   const [toolsAt, setToolsAt] = useState<HTMLElement | null>(null);
   const onOpen = useRef<(id: string) => void>(undefined);
   const frame = useMemo<Frame>(() => ({ toolsAt, show, onOpen }), [toolsAt]);
   const openInPlace = useCallback((id: string) => onOpen.current?.(id), []);
+  const openComments = deck.slides.reduce((sum, slide) => sum + openCommentsOn(slide), 0);
   const navigate = useNavigate();
   const { newSlide } = slideActs({ deck, version, session, selected, select, show: openInPlace });
   useCommands({
@@ -63,6 +79,7 @@ export function DeckPlaces() {
     redo: () => session.redo(),
     deckSettings: () => setOpen("deck"),
     check: () => setOpen("check"),
+    comments: () => setOpen("comments"),
     ...(canEdit ? { design: () => setOpen("design") } : {}),
     ...(canEdit && place !== "Speak" ? { newSlide } : {}),
   });
@@ -116,6 +133,16 @@ export function DeckPlaces() {
               <span className="max-lg:sr-only">Check</span>
               {advice.found.length > 0 && <span className="quiet tabular-nums">{advice.found.length}</span>}
             </button>
+            <button
+              type="button"
+              className="btn btn-ghost btn-sm gap-1 px-2 font-normal"
+              title="All comments of the deck"
+              onClick={() => setOpen("comments")}
+            >
+              <MessageSquareText size={16} aria-hidden="true" />
+              <span className="max-lg:sr-only">Comments</span>
+              {openComments > 0 && <span className="quiet tabular-nums">{openComments}</span>}
+            </button>
             {right === "own" && (
               <button
                 type="button"
@@ -147,6 +174,7 @@ export function DeckPlaces() {
         <Suspense>
           {open === "design" && <DesignDialog onClose={() => setOpen(undefined)} />}
           {open === "deck" && <DeckDialog onClose={() => setOpen(undefined)} />}
+          {open === "comments" && <CommentsDialog onClose={() => setOpen(undefined)} />}
           {open === "share" && (
             <ShareDialog
               thing={{ path: `/decks/${deck.id}`, name: deck.properties.title || "Untitled", folder: false }}

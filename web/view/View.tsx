@@ -56,7 +56,7 @@ export default function View() {
     <label className="flex min-w-0 items-center gap-2 text-sm">
       <span className="sr-only">Deck</span>
       <select
-        className="select select-sm w-72 max-w-[60vw] text-ellipsis"
+        className="select select-sm w-72 max-w-[60vw] truncate"
         value={deck.id}
         onChange={({ target }) => setChosen(target.value)}
       >

@@ -1,0 +1,2 @@
+export { withQuoteMarked } from "./quotes";
+export { SlideComments } from "./SlideComments";
