@@ -109,7 +109,7 @@ const ROOMS = {
     "web/comments",
     "web/sharing",
   ],
-  "web/view": ["server/api", "web/ui", "web/api"],
+  "web/view": [...MODEL, "server/api", "web/ui", "web/api", "web/comments"],
   "web/gather": [
     ...CORE,
     "server/api",
@@ -140,7 +140,7 @@ const ROOMS = {
   ],
   "web/arrange": [...CORE, "server/api", "web/(?!desk|write|refine|data|speak|deliver|versions)[a-z]+"],
   cli: [...CORE, "node"],
-  demo: [...CORE, "node", "server/store"],
+  demo: [...CORE, "node", "server/store", "server/accounts"],
   bench: [...CORE, "node", "server", "web"],
   e2e: [...CORE, "demo"],
 };

@@ -22,8 +22,10 @@ import { THEMES, type Deck, plainText, titleOf } from "@unitext/core/model";
 import { count } from "drizzle-orm";
 import { nanoid } from "nanoid";
 import { handedIn } from "./handedin";
+import { shareCourse } from "./people";
 import { scriptsDeck } from "./scripts";
 import { fontsIn } from "@unitext/node";
+import { HouseKey } from "../server/accounts";
 import {
   applyChanges,
   connect,
@@ -74,7 +76,7 @@ function withTakenValues(deck: Deck, sources: ReadonlyMap<string, SourceAtHand>)
 }
 
 /** Puts the demo decks into a database that has no deck yet; pictures come from the folder beside the texts. */
-async function loadDemo(db: Database, folder: string, fonts: string): Promise<void> {
+async function loadDemo(db: Database, folder: string, fonts: string, key: HouseKey): Promise<void> {
   await loadGrammar();
   await ensureUser(db, DEMO_USER);
   const [found] = await db.select({ decks: count() }).from(schema.decks);
@@ -135,6 +137,7 @@ async function loadDemo(db: Database, folder: string, fonts: string): Promise<vo
   await translateReport(db);
   await tailorReport(db);
   await translateCourse(db, folder);
+  await shareCourse(db, (text) => key.token(text));
 }
 
 /** Stores a deck in another language with its translations; it follows its original. */
@@ -238,8 +241,9 @@ async function tailorReport(db: Database): Promise<void> {
 }
 
 // The settings are environment variables that the start script sets.
-const { UNITEXT_DATABASE = "", UNITEXT_ROOT = process.cwd() } = process.env;
+const { UNITEXT_DATABASE = "", UNITEXT_ROOT = process.cwd(), UNITEXT_KEY_FILE } = process.env;
 const { db, close } = connect(UNITEXT_DATABASE);
 await migrated(db, join(UNITEXT_ROOT, "server/migrations"));
-await loadDemo(db, join(UNITEXT_ROOT, "demo"), join(UNITEXT_ROOT, "dist/fonts"));
+const key = UNITEXT_KEY_FILE ? HouseKey.at(UNITEXT_KEY_FILE) : HouseKey.random();
+await loadDemo(db, join(UNITEXT_ROOT, "demo"), join(UNITEXT_ROOT, "dist/fonts"), key);
 await close();

@@ -42,6 +42,8 @@ const seconds = (count) => new Promise((resolve) => setTimeout(resolve, count * 
 let database = await startPostgres(data);
 const port = await freePort(Number(process.env.UNITEXT_PORT ?? 4280));
 lock.at(port);
+/** The key of the house, beside the database and not in it. */
+const keyFile = join(data, "house.key");
 const helpers = [];
 const services = [];
 /** Where the stand-in for a data service gives a workbook; empty without one. */
@@ -58,7 +60,7 @@ function loadDemo() {
   const { status } = spawnSync(process.execPath, [join(root, "dist/server/demo.js")], {
     cwd: root,
     stdio: ["ignore", "ignore", "inherit"],
-    env: { ...process.env, UNITEXT_ROOT: root, UNITEXT_DATABASE: database.url },
+    env: { ...process.env, UNITEXT_ROOT: root, UNITEXT_DATABASE: database.url, UNITEXT_KEY_FILE: keyFile },
   });
   if (status !== 0) say("the demo decks could not be loaded; Unitext starts without them.");
 }
@@ -90,7 +92,7 @@ function serve() {
       UNITEXT_PORT: String(port),
       UNITEXT_WORKER: join(root, "dist/server/worker.js"),
       UNITEXT_LOG_FILE: join(data, "server.log"),
-      UNITEXT_KEY_FILE: join(data, "house.key"),
+      UNITEXT_KEY_FILE: keyFile,
       UNITEXT_MAIL: process.env.UNITEXT_MAIL ?? join(data, "mail"),
     },
   });

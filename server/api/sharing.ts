@@ -1,4 +1,4 @@
-import { Id } from "@unitext/core/model";
+import { Comment, Id } from "@unitext/core/model";
 import { z } from "zod";
 import { RIGHTS, SHARED_RIGHTS } from "../access";
 
@@ -101,6 +101,10 @@ const Place = z.object({ x: z.number(), y: z.number(), width: z.number(), height
 export const ViewedSlide = z.object({
   words: z.string(),
   notes: z.string().nullable(),
+  /** The comments; null for whoever may not comment. */
+  comments: z.array(Comment).nullable(),
+  /** The texts of the elements, to comment on. */
+  texts: z.array(z.object({ id: Id, text: z.string() })),
   links: z.array(Place.extend({ to: z.string(), words: z.string() })),
   media: z.array(
     Place.extend({

@@ -5,6 +5,7 @@ import {
   accountOf,
   changeAccount,
   createAccountLink,
+  DEMO_USER,
   listAccounts,
   listInvitations,
   note,
@@ -64,8 +65,8 @@ export function houseRoutes({ db, mail }: AppContext): Router {
     ownerRoute(async ({ user, request, response }) => {
       const id = personOf(request);
       const account = await accountOf(db, id);
-      if (!account || account.role === "guest" || account.password === null)
-        throw new Failure("not-found", id, "There is nobody with a password here whose password could be set.");
+      if (!account || account.role === "guest" || id === DEMO_USER.id)
+        throw new Failure("not-found", id, "There is nobody here whose password could be set.");
       const { token, expiresAt } = await createAccountLink(db, { by: user.id, user: id });
       const path = `/reset/${token}`;
       await note(db, { user: user.id, act: "password", detail: `link for ${id}` });

@@ -1,6 +1,7 @@
-import { checked, Id } from "@unitext/core/model";
+import { checked, elementWords, Id } from "@unitext/core/model";
 import { Router } from "express";
 import { LRUCache } from "lru-cache";
+import { includes } from "../access";
 import type { ViewedDeck, ViewedSlide } from "../api";
 import { picturesOfSlide, slideToDraw, viewedDeck } from "../store";
 import { type AppContext, asker, deckRoute } from "./context";
@@ -24,10 +25,19 @@ export function viewingRoutes(context: AppContext): Router {
   routes.get(
     "/decks/:deck/look/:slide",
     deckRoute(context, "look", async (call) => {
-      const { deck, notes, request, response } = call;
+      const { deck, notes, right, request, response } = call;
       const { version: _, ...placed } = await slideToDraw(db, deck, checked(Id, request.params.slide, "The slide"));
       const viewed = await work.run("viewSlide", { fonts, ...placed }, asker(call));
-      response.json({ ...viewed, notes: notes ? viewed.notes : null } satisfies ViewedSlide);
+      const { comments = [], elements } = placed.slide;
+      response.json({
+        ...viewed,
+        notes: notes ? viewed.notes : null,
+        comments: includes(right, "comment") ? comments : null,
+        texts: elements.flatMap((element) => {
+          const text = elementWords(element);
+          return text.trim() ? [{ id: element.id, text }] : [];
+        }),
+      } satisfies ViewedSlide);
     }),
   );
 

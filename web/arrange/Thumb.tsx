@@ -65,7 +65,7 @@ export const Thumb = memo(function Thumb({
     outdated ? "data out of date" : "",
     untranslated ? "not all translated" : "",
     !hasNotes(slide) && !slide.hidden ? "no notes" : "",
-    comments === 0 ? "" : comments === 1 ? "one comment" : `${comments} comments`,
+    comments === 0 ? "" : comments === 1 ? "1 comment" : `${comments} comments`,
   ].filter(Boolean);
   const name = nameOf(slide) || "(empty)";
   return (

@@ -1,7 +1,7 @@
 import { elementWords, type Quote, quoteOf, type Slide } from "@unitext/core/model";
 import { useState } from "react";
 import { TextField } from "./TextField";
-import type { CommentActs } from "./useCommentActs";
+import type { CommentActs } from "./acts";
 
 /** The longest words that a comment is on, in characters. */
 const MOST_WORDS = 2000;

@@ -1,5 +1,5 @@
 import { useRef, useState } from "react";
-import { usePeople } from "./useCommentActs";
+import { usePeople } from "./people";
 
 /** How many names are offered. */
 const MOST = 6;

@@ -4,9 +4,14 @@ import { type ReactNode, useState } from "react";
 import { MenuButton, type MenuActs } from "../ui/Menu";
 import { quotedWords } from "./quotes";
 import { TextField } from "./TextField";
-import type { CommentActs } from "./useCommentActs";
+import type { CommentActs } from "./acts";
 
-const when = new Intl.DateTimeFormat(undefined, { dateStyle: "medium", timeStyle: "short" });
+const when = new Intl.DateTimeFormat(undefined, {
+  month: "short",
+  day: "numeric",
+  hour: "numeric",
+  minute: "2-digit",
+});
 
 /** Returns a text with the names of people after an @ set off. */
 function withMentions(text: string, people: CommentActs["people"]): ReactNode[] {

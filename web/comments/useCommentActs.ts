@@ -1,38 +1,12 @@
 import { type CommentChange, batch } from "@unitext/core/edit";
-import type { Comment, Reply, Slide } from "@unitext/core/model";
-import { People } from "@unitext/server/api";
+import type { Reply } from "@unitext/core/model";
+import type { People } from "@unitext/server/api";
 import { nanoid } from "nanoid";
-import useSWR from "swr";
-import { get } from "../api/client";
 import { useMe } from "../api/entrance";
 import { useDeck } from "../deck/DeckContext";
+import type { CommentActs } from "./acts";
+import { usePeople } from "./people";
 import { takeProposal } from "./quotes";
-
-/** What a comment is on, and what its author proposes. */
-export type Subject = Pick<Comment, "element" | "quote" | "proposal">;
-
-/** What the person may do with comments. Each act is a change of the deck that can be undone. */
-export interface CommentActs {
-  /** Whether the person may comment at all. */
-  mayComment: boolean;
-  mayEdit: boolean;
-  people: People["people"];
-  isOwn: (said: Reply) => boolean;
-  add: (slide: Slide, text: string, subject: Subject) => void;
-  rewrite: (slide: Slide, comment: Comment, text: string) => void;
-  remove: (slide: Slide, comment: Comment) => void;
-  reply: (slide: Slide, comment: Comment, text: string) => void;
-  removeReply: (slide: Slide, comment: Comment, reply: Reply) => void;
-  setDone: (slide: Slide, comment: Comment, done: boolean) => void;
-  /** Puts the proposed words in the place of the quoted ones. */
-  take: (slide: Slide, comment: Comment) => void;
-}
-
-/** The people of the house, whom a comment may mention. */
-export function usePeople(): People["people"] {
-  const { data } = useSWR("/people", () => get("/people", People), { revalidateOnFocus: false });
-  return data?.people ?? [];
-}
 
 /** Returns the ids of the people whose names follow an @ in a text. */
 const mentionsIn = (text: string, people: People["people"]): string[] =>

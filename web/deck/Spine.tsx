@@ -77,7 +77,7 @@ const Block = memo(function Block({
     outdated ? "linked data out of date" : "",
     untranslated ? "not all translated" : "",
     advised ? "see Check" : "",
-    comments === 0 ? "" : comments === 1 ? "one open comment" : `${comments} open comments`,
+    comments === 0 ? "" : comments === 1 ? "1 open comment" : `${comments} open comments`,
     spent === undefined ? "" : `took ${clock(spent)}`,
   ].filter(Boolean);
   const name = `${number}. ${nameOf(slide) || "(empty)"}, ${clock(seconds)}${marks.length ? `, ${marks.join(", ")}` : ""}`;

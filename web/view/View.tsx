@@ -1,6 +1,7 @@
 import { LinkFace, type LinkOpening, Opened } from "@unitext/server/api";
 import { useEffect, useState } from "react";
 import { useParams } from "react-router";
+import { mutate } from "swr";
 import { get, post } from "../api/client";
 import { languageName } from "../ui/languages";
 import { CopyOnly } from "./CopyOnly";
@@ -17,6 +18,8 @@ export default function View() {
   const open = async (answer: LinkOpening) => {
     try {
       setOpened(await post(`/links/${token}/opening`, answer, Opened));
+      // Whoever came as a stranger is a guest now.
+      void mutate("/entrance");
       setProblem("");
     } catch (error) {
       setProblem((error as Error).message);
@@ -36,7 +39,7 @@ export default function View() {
   if (!opened)
     return (
       <LinkQuestion
-        title={face ? "Open what was shared with you" : problem ? "This link leads nowhere" : "One moment …"}
+        title={face ? "Open what was shared with you" : problem ? "The link does not open" : "One moment …"}
         face={face}
         problem={problem}
         onAnswer={(answer) => void open(answer)}

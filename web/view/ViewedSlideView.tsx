@@ -1,6 +1,4 @@
-import { type ViewedDeck, ViewedSlide } from "@unitext/server/api";
-import useSWR from "swr";
-import { get } from "../api/client";
+import type { ViewedDeck, ViewedSlide } from "@unitext/server/api";
 
 /** Returns the address of a slide's drawing, which names the version so that it can be kept. */
 export const drawingAddress = ({ id, version }: Pick<ViewedDeck, "id" | "version">, slide: string): string =>
@@ -15,15 +13,15 @@ export function ViewedSlideView({
   number,
   zoom,
   notes,
+  data,
 }: {
   deck: ViewedDeck;
   slide: string;
   number: number;
   zoom: number;
   notes: boolean;
+  data: ViewedSlide | undefined;
 }) {
-  const path = `/decks/${deck.id}/look/${slide}`;
-  const { data } = useSWR(`${path}@${deck.version}`, () => get(path, ViewedSlide), { revalidateOnFocus: false });
   const { width, height } = deck.page;
   const place = (at: { x: number; y: number; width: number; height: number }) => ({
     left: percent(at.x, width),

@@ -1,4 +1,4 @@
-import type { ViewedDeck } from "@unitext/server/api";
+import { type ViewedDeck, ViewedSlide } from "@unitext/server/api";
 import {
   ChevronDown,
   ChevronLeft,
@@ -6,18 +6,23 @@ import {
   ChevronUp,
   Expand,
   LayoutGrid,
+  MessageCircle,
   MessageSquareText,
   PenLine,
   Printer,
   ZoomIn,
   ZoomOut,
 } from "lucide-react";
-import { type ReactNode, useCallback, useEffect, useRef, useState } from "react";
+import { lazy, type ReactNode, Suspense, useCallback, useEffect, useRef, useState } from "react";
+import useSWR from "swr";
+import { get } from "../api/client";
 import { DownloadMenu } from "./DownloadMenu";
 import { drawingAddress, ViewedSlideView } from "./ViewedSlideView";
 import { useViewedDeck } from "./useViewedDeck";
 import { useViewerKeys } from "./useViewerKeys";
 import { after, before, below } from "./walk";
+
+const ViewedComments = lazy(() => import("./ViewedComments"));
 
 /** The sizes of a slide, in parts of the window. */
 const ZOOMS = [1, 1.5, 2, 3] as const;
@@ -50,6 +55,7 @@ function Open({ deck, choice }: { deck: ViewedDeck; choice: ReactNode }) {
   const [overview, setOverview] = useState(false);
   const [printing, setPrinting] = useState(false);
   const [said, setSaid] = useState("");
+  const [commenting, setCommenting] = useState(false);
   const stage = useRef<HTMLElement>(null);
   const shown = slides.find((slide) => slide.id === current) ?? slides[0];
   const at = shown?.id ?? "";
@@ -59,6 +65,12 @@ function Open({ deck, choice }: { deck: ViewedDeck; choice: ReactNode }) {
     setOverview(false);
     window.history.replaceState(window.history.state, "", `#${encodeURIComponent(id)}`);
   }, []);
+  const path = `/decks/${deck.id}/look/${at}`;
+  const { data, mutate } = useSWR(`${path}@${deck.version}`, () => get(path, ViewedSlide), {
+    revalidateOnFocus: false,
+    keepPreviousData: false,
+  });
+  const comments = data?.comments;
   const number = slides.findIndex((slide) => slide.id === at) + 1;
   const ways = {
     next: after(slides, at),
@@ -119,6 +131,18 @@ function Open({ deck, choice }: { deck: ViewedDeck; choice: ReactNode }) {
             <MessageSquareText size={16} aria-hidden="true" /> Notes
           </button>
         )}
+        {comments && (
+          <button
+            type="button"
+            className="btn btn-ghost btn-sm"
+            aria-pressed={commenting}
+            title="Shows the comments on the slide"
+            onClick={() => setCommenting(!commenting)}
+          >
+            <MessageCircle size={16} aria-hidden="true" /> Comments{" "}
+            {comments.length > 0 && <span className="tabular-nums">{comments.length}</span>}
+          </button>
+        )}
         <span className="flex items-center max-md:hidden">
           <button
             type="button"
@@ -168,22 +192,38 @@ function Open({ deck, choice }: { deck: ViewedDeck; choice: ReactNode }) {
       {overview ? (
         <Overview deck={deck} current={at} onOpen={show} />
       ) : (
-        <main
-          ref={stage}
-          className="bg-base-200 min-h-0 flex-1 overflow-auto print:hidden"
-          onTouchStart={({ touches }) => {
-            const first = touches[0];
-            touch.current = first && zoom === 0 ? { x: first.clientX, y: first.clientY } : undefined;
-          }}
-          onTouchEnd={({ changedTouches }) => {
-            const last = changedTouches[0];
-            if (!touch.current || !last) return;
-            const [dx, dy] = [last.clientX - touch.current.x, last.clientY - touch.current.y];
-            if (Math.abs(dx) > SWIPE && Math.abs(dx) > 2 * Math.abs(dy)) show(dx < 0 ? ways.next : ways.back);
-          }}
-        >
-          <ViewedSlideView deck={deck} slide={at} number={number} zoom={ZOOMS[zoom] ?? 1} notes={deck.notes && notes} />
-        </main>
+        <div className="flex min-h-0 flex-1 max-md:flex-col print:hidden">
+          <main
+            ref={stage}
+            className="bg-base-200 min-h-0 min-w-0 flex-1 overflow-auto"
+            onTouchStart={({ touches }) => {
+              const first = touches[0];
+              touch.current = first && zoom === 0 ? { x: first.clientX, y: first.clientY } : undefined;
+            }}
+            onTouchEnd={({ changedTouches }) => {
+              const last = changedTouches[0];
+              if (!touch.current || !last) return;
+              const [dx, dy] = [last.clientX - touch.current.x, last.clientY - touch.current.y];
+              if (Math.abs(dx) > SWIPE && Math.abs(dx) > 2 * Math.abs(dy)) show(dx < 0 ? ways.next : ways.back);
+            }}
+          >
+            <ViewedSlideView
+              deck={deck}
+              slide={at}
+              number={number}
+              zoom={ZOOMS[zoom] ?? 1}
+              notes={deck.notes && notes}
+              data={data}
+            />
+          </main>
+          {commenting && data && comments && (
+            <aside className="hairline w-72 shrink-0 overflow-auto border-l max-md:h-1/2 max-md:w-full max-md:border-t max-md:border-l-0">
+              <Suspense>
+                <ViewedComments deck={deck} id={at} viewed={data} onChanged={() => void mutate()} onProblem={setSaid} />
+              </Suspense>
+            </aside>
+          )}
+        </div>
       )}
       <nav
         aria-label="Slides"

@@ -1,0 +1,145 @@
+import { type Browser, expect, type Page, test } from "@playwright/test";
+import { accessible } from "./accessible";
+import { newFromText, OUTLINE } from "./acts";
+
+/** A browser of somebody else, which shares nothing with the first. */
+async function somebodyElse(browser: Browser): Promise<Page> {
+  return (await browser.newContext()).newPage();
+}
+
+test("three browsers: an owner shares by link, a guest comments, and a reader loses the deck when it is taken back", async ({
+  page,
+  browser,
+}) => {
+  await newFromText(page, OUTLINE);
+  await page.getByRole("button", { name: "Share", exact: true }).click();
+  const dialog = page.getByRole("dialog", { name: /^Share/ });
+  const makeLink = async (right: string): Promise<string> => {
+    await dialog.getByRole("button", { name: "New link …" }).click();
+    await dialog.getByLabel("Whoever has the link").selectOption({ label: right });
+    await dialog.getByRole("button", { name: "Make the link" }).click();
+    const card = dialog.locator("[data-link]", { hasText: right }).first();
+    return card.getByLabel("Address of the link").inputValue();
+  };
+  const reading = await makeLink("may view");
+  const commenting = await makeLink("may comment");
+  await dialog.getByRole("button", { name: "Done" }).click();
+
+  const reader = await somebodyElse(browser);
+  await reader.goto(reading);
+  await expect(reader.locator("[data-viewed-slide] img")).toBeVisible();
+  await expect(reader.getByRole("button", { name: "Comments" })).toHaveCount(0);
+  const at = reader.getByText(/^1 of \d+$/);
+  await expect(at).toBeVisible();
+  await reader.keyboard.press("ArrowRight");
+  await expect(reader.getByText(/^2 of \d+$/)).toBeVisible();
+  await accessible(reader, "the viewer's page");
+
+  const guest = await somebodyElse(browser);
+  await guest.goto(commenting);
+  await guest.getByLabel(/^Your name/).fill("Tide pool guest");
+  await guest.getByRole("button", { name: "Open" }).click();
+  await expect(guest.locator("[data-viewed-slide]")).toBeVisible();
+  await guest.getByRole("button", { name: "Comments" }).click();
+  await guest.getByRole("button", { name: "Comment", exact: true }).click();
+  await guest.getByLabel("Your comment").fill("Where is this shore?");
+  await guest.getByRole("button", { name: "Comment", exact: true }).click();
+  await expect(guest.getByText("Where is this shore?")).toBeVisible();
+
+  // The owner sees it arrive, and answers.
+  await page.getByRole("button", { name: "Comments 1" }).click();
+  const all = page.getByRole("dialog", { name: "Comments" });
+  await expect(all.getByText("Tide pool guest")).toBeVisible();
+  await all.getByRole("button", { name: "Reply" }).click();
+  await page.keyboard.type("North of the harbour.");
+  await page.keyboard.press("Control+Enter");
+  await expect(guest.getByText("North of the harbour.")).toBeVisible();
+  await all.getByRole("button", { name: "Done" }).last().click();
+
+  // Taken back, the link leads nowhere, and the open page is closed at once; the other one goes on.
+  await page.getByRole("button", { name: "Share", exact: true }).click();
+  await dialog.locator("[data-link]", { hasText: "may view" }).getByRole("button", { name: "Take back" }).click();
+  await expect(reader.getByText("This deck is not shared with you any more")).toBeVisible();
+  await reader.goto(reading);
+  await expect(reader.getByRole("alert")).toContainText("This link leads nowhere");
+  await expect(guest.locator("[data-viewed-slide]")).toBeVisible();
+});
+
+test("an invitation makes an account with a password, a second browser signs in with it, and sessions are ended", async ({
+  page,
+  browser,
+}) => {
+  await page.goto("/house");
+  await page.getByRole("button", { name: "Make an invitation link" }).click();
+  const link = await page.getByLabel("Link").inputValue();
+  const name = `Wader ${Date.now()}`;
+  const password = "sand between the toes at noon";
+
+  const first = await somebodyElse(browser);
+  await first.goto(link);
+  await first.getByLabel("Name, as others will see it").fill(name);
+  await first.getByLabel("Password", { exact: true }).fill("1234");
+  await expect(first.getByText(/at least 12 characters/)).toBeVisible();
+  await first.getByLabel("Password", { exact: true }).fill(password);
+  await expect(first.getByText(/^This password is/)).toBeVisible();
+  await accessible(first, "the page of an invitation");
+  await first.getByRole("button", { name: "Make my account" }).click();
+  await expect(first.getByRole("heading", { name: "Desk" })).toBeVisible();
+  await expect(first.getByText("No decks yet.")).toBeVisible();
+
+  const second = await somebodyElse(browser);
+  await second.goto("/sign-in");
+  await second.getByLabel("Name").fill(name);
+  await second.getByLabel("Password", { exact: true }).fill("not the right one");
+  await second.getByRole("button", { name: "Sign in" }).click();
+  await expect(second.getByRole("alert")).toContainText("The name or the password is not right");
+  await second.getByLabel("Password", { exact: true }).fill(password);
+  await second.getByRole("button", { name: "Sign in" }).click();
+  await expect(second.getByRole("heading", { name: "Desk" })).toBeVisible();
+
+  await first.goto("/account");
+  await expect(first.getByRole("heading", { name })).toBeVisible();
+  await first.getByRole("button", { name: "End", exact: true }).click();
+  await expect(first.getByRole("button", { name: "End", exact: true })).toHaveCount(0);
+  await second.goto("/account");
+  await expect(second.getByRole("heading", { name })).toHaveCount(0);
+
+  // The owner shares a deck with the new person, who finds it on the Desk.
+  await newFromText(page, OUTLINE.replace("Reading the shore", `For ${name}`));
+  await page.getByRole("button", { name: "Share", exact: true }).click();
+  const dialog = page.getByRole("dialog", { name: /^Share/ });
+  await dialog.getByLabel("Somebody to share with").selectOption({ label: name });
+  await dialog.getByRole("button", { name: "Add" }).click();
+  await expect(dialog.getByLabel(`What ${name} may do`)).toHaveValue("view");
+  await first.goto("/");
+  await expect(first.getByText(/by Course team, you may view/)).toBeVisible();
+});
+
+test("a comment is on words, follows them when they are moved, and its proposal is taken", async ({ page }) => {
+  await newFromText(page, OUTLINE);
+  await page.getByRole("link", { name: "Refine" }).click();
+  await page.waitForURL(/refine/);
+  await expect(page.getByText(/^1 of \d+$/)).toBeVisible();
+  await page.keyboard.press("PageDown");
+  await expect(page.getByText(/^2 of \d+$/)).toBeVisible();
+  await page.keyboard.press("c");
+  const composer = page.locator("[data-composer]");
+  await composer.getByRole("combobox").selectOption({ index: 1 });
+  const words = composer.getByLabel(/The words of the element/);
+  const said = await words.inputValue();
+  const [first = ""] = said.split(/\s/);
+  await words.dblclick({ position: { x: 16, y: 14 } });
+  await composer.getByRole("button", { name: "Propose other words" }).click();
+  await composer.getByLabel("Words in their place").fill("Something");
+  await composer.getByLabel("Your comment").fill("Better so?");
+  await composer.getByRole("button", { name: "Comment", exact: true }).click();
+  const thread = page.locator("[data-comment]");
+  await expect(thread).toContainText(`on “${first}”`);
+  await expect(page.locator("[data-spine] [data-comments]")).toHaveText("1");
+  await thread.getByRole("button", { name: "Take it" }).click();
+  await expect(page.getByText("Took the words of Course team")).toBeVisible();
+  await expect(page.locator("[data-spine] [data-comments]")).toHaveCount(0);
+  await page.keyboard.press("Control+z");
+  await expect(page.locator("[data-spine] [data-comments]")).toHaveText("1");
+  await accessible(page, "a comment in Refine");
+});
