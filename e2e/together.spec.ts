@@ -143,3 +143,52 @@ test("a comment is on words, follows them when they are moved, and its proposal 
   await expect(page.locator("[data-spine] [data-comments]")).toHaveText("1");
   await accessible(page, "a comment in Refine");
 });
+
+test("two people work in one deck: each sees where the other is, and both write in the same text", async ({
+  page,
+  browser,
+}) => {
+  await newFromText(page, OUTLINE);
+  await page.getByRole("button", { name: "Share", exact: true }).click();
+  const dialog = page.getByRole("dialog", { name: /^Share/ });
+  await dialog.getByRole("button", { name: "New link …" }).click();
+  await dialog.getByLabel("Whoever has the link").selectOption({ label: "may edit" });
+  await dialog.getByRole("button", { name: "Make the link" }).click();
+  const link = await dialog.getByLabel("Address of the link").inputValue();
+  await dialog.getByRole("button", { name: "Done" }).click();
+  const other = await somebodyElse(browser);
+  await other.goto(link);
+  await other.getByLabel(/^Your name/).fill("Sand eel");
+  await other.getByRole("button", { name: "Open" }).click();
+  await other.getByRole("link", { name: "Edit" }).click();
+  await other.getByRole("link", { name: "Refine" }).click();
+  await page.getByRole("link", { name: "Refine" }).click();
+
+  // Each is shown to the other.
+  await expect(page.locator("[data-person]")).toHaveAttribute("title", /Sand eel is on slide 1/);
+  await expect(other.locator("[data-person]")).toHaveAttribute("title", /Course team/);
+
+  // Both write in the notes of the slide at the same time; both words are in it, in both pages and on the server.
+  const notes = (who: Page) => who.getByRole("textbox", { name: /notes/i });
+  await notes(page).click();
+  await notes(other).click();
+  await page.keyboard.type("Low water at six.");
+  await expect(notes(other)).toHaveText("Low water at six.");
+  await notes(other).press("Control+Home");
+  await other.keyboard.type("Boots on! ", { delay: 40 });
+  await notes(page).press("Control+End");
+  await page.keyboard.type(" Back by nine.", { delay: 40 });
+  for (const who of [page, other]) await expect(notes(who)).toHaveText("Boots on! Low water at six. Back by nine.");
+
+  // Undo takes back one's own words alone.
+  await page.getByRole("heading", { level: 1 }).click();
+  await page.keyboard.press("Control+z");
+  for (const who of [page, other]) await expect(notes(who)).toContainText("Boots on!");
+
+  // While somebody speaks, the others read, if that is wished.
+  await page.getByRole("link", { name: "Speak" }).click();
+  await page.getByLabel("Keep the deck as it is while I speak").check();
+  await expect(other.getByText("Course team speaks from this deck")).toBeVisible();
+  await page.getByRole("link", { name: "Refine" }).click();
+  await expect(other.getByText("Course team speaks from this deck")).toHaveCount(0);
+});

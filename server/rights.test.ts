@@ -57,6 +57,7 @@ const DECK_ACTS: Record<string, Act> = {
   "GET /steps": "change",
   "POST /workbooks": "derive",
   "POST /changes": "comment",
+  "POST /presence": "look",
   "POST /copies": "copy",
   "POST /parts": "derive",
   "POST /versions": "derive",

@@ -1,5 +1,6 @@
 import { type Deck, Failure, type Slide, must } from "@unitext/core/model";
 import { apply } from "./apply";
+import { mergedInto } from "./textchanges";
 import { type Change, type Place, type SingleChange, singles, batch } from "./change";
 
 /** A change made on this page, with its id in the log. */
@@ -106,7 +107,7 @@ function adaptTo(change: Change, before: Deck, now: Deck): Change {
 /**
  * Takes in the changes committed since the replica's version, in the order of the log: undoes the page's pending
  * changes, applies the log, and applies the pending changes again. Own changes found in the log are committed and stay
- * where the log has them. Each pending change is kept, adapted to its neighbours' new places, or refused. Throws a
+ * where the log has them. Each pending change is kept, adapted to its neighbours' new places, merged with what others wrote in the same text, or refused. Throws a
  * Failure when the log does not continue the replica's version.
  */
 export function integrate<Own extends OwnChange>(replica: Replica<Own>, log: readonly LogEntry[]): Integrated<Own> {
@@ -160,7 +161,7 @@ export function rebaseOwn<Own extends OwnChange>(
   let was = before;
   for (const one of waiting) {
     try {
-      const change = adaptTo(one.change, was, deck);
+      const change = adaptTo(mergedInto(one.change, was, deck), was, deck);
       const applied = apply(deck, change);
       deck = applied.deck;
       inverses.set(one.id, applied.inverse);

@@ -1,5 +1,5 @@
 import { SplitPlan } from "@unitext/core/divide";
-import { Change } from "@unitext/core/edit";
+import { Change, SingleChange } from "@unitext/core/edit";
 import { WRITABLE } from "@unitext/core/formats/catalogue";
 import type { Sheets } from "@unitext/core/layout";
 import { Asset, BreakRule, Deck, Id, Language, MEDIA_TYPES } from "@unitext/core/model";
@@ -80,6 +80,25 @@ export type Remote = z.infer<typeof Remote>;
 
 /** What the stream of a deck says when it is put into the bin, and when it is taken out; else it says its version. */
 export const BIN_NEWS = { binned: "binned", restored: "restored" } as const;
+/** Where somebody is in a deck: the slide, and the text or element that they work on. */
+export const Presence = z.object({
+  /** The page of the browser, since one person may have several. */
+  page: Id,
+  slide: Id.nullable(),
+  element: Id.nullable(),
+  /** Whether this page has just come, so that the others say where they are. */
+  isNew: z.boolean(),
+  /** Whether this page is closed. */
+  gone: z.boolean(),
+  /** Whether this person speaks from the deck, and asks that it stays as it is meanwhile. */
+  speaking: z.boolean(),
+});
+export type Presence = z.infer<typeof Presence>;
+/** The same with who it is, as the stream of the deck says it after this word, in base64url. */
+export const PresenceNews = Presence.extend({ user: Id, name: z.string() });
+export type PresenceNews = z.infer<typeof PresenceNews>;
+export const PRESENCE_NEWS = "who:";
+
 /** What the stream of a deck says when the rights on it have changed: whoever listens asks what it may do now. */
 export const RIGHTS_NEWS = "rights";
 
@@ -177,10 +196,18 @@ export const VersionName = z.object({
 export const DeckAt = z.object({ version: z.number().int().nonnegative(), deck: Deck });
 export type DeckAt = z.infer<typeof DeckAt>;
 
+const LoggedStep = z.object({
+  id: Id,
+  /** What takes it back. */
+  change: Change,
+  /** The texts that it wrote, so that taking it back leaves what others have written in them since. */
+  made: z.array(SingleChange),
+  description: z.string(),
+});
 /** Steps of the signed-in user that can be undone, the last first, and those that can be redone. */
 export const Steps = z.object({
-  undo: z.array(z.object({ id: Id, change: Change, description: z.string() })),
-  redo: z.array(z.object({ id: Id, change: Change, description: z.string() })),
+  undo: z.array(LoggedStep),
+  redo: z.array(LoggedStep),
   more: z.boolean(),
 });
 export type Steps = z.infer<typeof Steps>;

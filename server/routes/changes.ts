@@ -1,11 +1,11 @@
 import { isCommentChange, singles } from "@unitext/core/edit";
 import { Failure } from "@unitext/core/model";
-import { Router } from "express";
-import { permit } from "../access";
-import type { ChangeReply, ChangeRequest, DeckState } from "../api";
-import { applyChanges, changesSince, loadDeck } from "../store";
+import express, { Router } from "express";
+import { includes, permit } from "../access";
+import { type ChangeReply, type ChangeRequest, type DeckState, Presence } from "../api";
+import { announcePresence, applyChanges, changesSince, loadDeck } from "../store";
 import { commentCheck } from "./comments";
-import { type AppContext, type DeckCall, deckRoute, largeBody, numberOf } from "./context";
+import { type AppContext, body, type DeckCall, deckRoute, largeBody, numberOf } from "./context";
 import { LIMITS, upload } from "./uploads";
 
 /** Throws a Failure unless the visitor may make the changes: comments with the right to comment, all others with that to edit. */
@@ -56,9 +56,22 @@ export function changeRoutes(context: AppContext): Router {
 
   routes.get(
     "/decks/:deck/events",
-    deckRoute(context, "look", async ({ deck, user, response }) =>
-      context.announcements.stream(deck, user.id, response),
+    deckRoute(context, "look", async ({ deck, user, right, response }) =>
+      // Whoever came by a link to look alone does not learn who works in the deck.
+      context.announcements.stream(deck, user.id, response, user.role !== "guest" || includes(right, "comment")),
     ),
+  );
+
+  routes.post(
+    "/decks/:deck/presence",
+    express.json({ limit: "2kb" }),
+    deckRoute(context, "look", async ({ deck, user, right, request, response }) => {
+      const said = body(Presence, request);
+      // Only whoever may edit the deck can ask others not to.
+      const speaking = said.speaking && includes(right, "edit");
+      await announcePresence(db, deck, { ...said, speaking, user: user.id, name: user.name });
+      response.status(204).end();
+    }),
   );
 
   return routes;

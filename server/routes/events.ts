@@ -2,7 +2,7 @@ import { Failure } from "@unitext/core/model";
 import type { Response } from "express";
 import pg from "pg";
 import { CHANNEL, type Database, EVERY_DECK, JOB_CHANNEL, RIGHTS_CHANNEL, stillPermitted, versionsOf } from "../store";
-import { RIGHTS_NEWS } from "../api";
+import { PRESENCE_NEWS, RIGHTS_NEWS } from "../api";
 import { PERSON } from "./limits";
 
 const JOBS_OF = "jobs of ";
@@ -16,6 +16,8 @@ interface Listener {
   response: Response;
   user: string;
   deck: string | undefined;
+  /** Whether it is told who else is in the deck. */
+  people?: boolean;
 }
 
 /** The queries by which pages are told the news. */
@@ -104,10 +106,10 @@ export class Announcements {
 
   /**
    * Streams a deck's versions to a page (server-sent events) until the page closes or its user loses the right. Throws
-   * a Failure `too-many`.
+   * a Failure `too-many`. With `people` it is told who else is in the deck.
    */
-  stream(deck: string, user: string, response: Response): void {
-    this.open(deck, { response, user, deck });
+  stream(deck: string, user: string, response: Response, people = false): void {
+    this.open(deck, { response, user, deck, people });
   }
 
   /** Streams the ids of a user's jobs as they progress. Throws a Failure `too-many`. */
@@ -126,7 +128,8 @@ export class Announcements {
   }
 
   private write(about: string, value: string): void {
-    for (const listener of this.listeners.get(about) ?? []) this.send(listener, `data: ${value}\n\n`);
+    for (const listener of this.listeners.get(about) ?? [])
+      if (listener.people || !value.startsWith(PRESENCE_NEWS)) this.send(listener, `data: ${value}\n\n`);
   }
 
   private readonly toTell = new Set<string>();

@@ -1,4 +1,4 @@
-import { apply, Change, describeChange } from "@unitext/core/edit";
+import { apply, Change, describeChange, textChanges } from "@unitext/core/edit";
 import { type Deck, Failure, readStored, must } from "@unitext/core/model";
 import { and, asc, desc, eq, gt, lt, sql } from "drizzle-orm";
 import type { History, Steps } from "../api";
@@ -168,6 +168,7 @@ export async function loadSteps(db: Database, deck: string, user: string, skip: 
     return {
       id,
       change: stored(row?.inverse),
+      made: textChanges(stored(row?.change)),
       description: (said ?? describeChange(stored(row?.change))).replace(/^(Undone|Done again): /, ""),
     };
   };

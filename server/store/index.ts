@@ -7,6 +7,7 @@ export * from "./deckchanges";
 export * from "./decklist";
 export * from "./decks";
 export * from "./desk";
+export * from "./presence";
 export * from "./remotes";
 export * from "./search";
 export * from "./documents";

@@ -2,6 +2,7 @@ import { useDraggable, useDroppable } from "@dnd-kit/core";
 import { hasNotes, nameOf, openCommentsOn, secondsOf, type Slide } from "@unitext/core/model";
 import { memo } from "react";
 import { useDeck } from "../deck/DeckContext";
+import { PeopleOn } from "../deck/PeopleHere";
 import { useScene } from "../deck/scenes";
 import { SlideView } from "../deck/SlideView";
 import { clock } from "../ui/time";
@@ -85,6 +86,7 @@ export const Thumb = memo(function Thumb({
             aria-hidden="true"
           />
         )}
+        <PeopleOn slide={slide.id} />
         {comments > 0 && (
           <span
             className="bg-secondary text-secondary-content absolute -top-2 left-1 z-10 rounded-full px-1.5 text-xs leading-4"

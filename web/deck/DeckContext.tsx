@@ -3,6 +3,7 @@ import { createContext, type ReactNode, useContext, useEffect, useMemo, useState
 import { Navigate, useParams } from "react-router";
 import { Refused } from "../api/client";
 import { useRefusal } from "../jobs";
+import { speakerIn } from "./presence";
 import { DeckSession, type DeckView } from "./session";
 import { useHead } from "./scenes";
 import { type DeckAdvice, useAdvice } from "./useAdvice";
@@ -42,11 +43,23 @@ function Opened({ session, children }: { session: DeckSession; children: ReactNo
     const left = chosen.filter((id) => known.has(id));
     return left.length || !slides[0] ? left : [slides[0].id];
   }, [slides, chosen]);
+  const current = selected.at(-1) ?? null;
+  useEffect(() => session.move({ slide: current, element: null }), [session, current]);
   const level = useMemo(() => levels(slides), [slides]);
   const section = useMemo(() => sections(slides), [slides]);
   const advice = useAdvice(view.deck, metadata);
   const value = useMemo(
-    () => ({ ...view, session, metadata, level, section, advice, selected, select }),
+    () => ({
+      ...view,
+      canEdit: view.canEdit && !speakerIn(view.others),
+      session,
+      metadata,
+      level,
+      section,
+      advice,
+      selected,
+      select,
+    }),
     [view, session, metadata, level, section, advice, selected],
   );
   useEffect(() => {

@@ -19,6 +19,7 @@ import {
 } from "@unitext/core/model";
 import { memo, useDeferredValue, useMemo, useRef, useState } from "react";
 import { useDeck } from "./DeckContext";
+import { colourOf } from "./presence";
 import { useMeasures } from "./scenes";
 import { languageName } from "../ui/languages";
 import { useOutOfDate } from "./useOutOfDate";
@@ -48,6 +49,8 @@ interface BlockProps {
   landing: "before" | "after" | undefined;
   /** The seconds that it took in the last rehearsal. */
   spent: number | undefined;
+  /** The colour of somebody else who is on it. */
+  person: string | undefined;
 }
 
 const Block = memo(function Block({
@@ -65,6 +68,7 @@ const Block = memo(function Block({
   onChoose,
   landing,
   spent,
+  person,
 }: BlockProps) {
   const data = { name: `${number}. ${nameOf(slide)}` };
   const drag = useDraggable({ id: slide.id, data });
@@ -116,6 +120,9 @@ const Block = memo(function Block({
           {comments}
         </span>
       )}
+      {person && (
+        <span className="absolute inset-x-0 bottom-0 h-1" style={{ backgroundColor: person }} data-person-on />
+      )}
       {overflow && <span className="bg-error absolute inset-x-0 bottom-0 h-1.5" />}
       {spent !== undefined && (
         <span
@@ -141,7 +148,8 @@ export const Spine = memo(function Spine({
   /** The seconds that slides took in the last rehearsal, by id. */
   spent?: ReadonlyMap<string, number>;
 }) {
-  const { deck: now, metadata, level, session, advice, selected, select } = useDeck();
+  const { deck: now, metadata, level, session, advice, selected, select, others } = useDeck();
+  const people = useMemo(() => new Map(others.map(({ slide, user }) => [slide, colourOf(user)])), [others]);
   // The place where a change is made is drawn first; the spine follows.
   const deck = useDeferredValue(now);
   const measureOf = useMeasures(deck, metadata);
@@ -250,6 +258,7 @@ export const Spine = memo(function Spine({
                 current={slide.id === current}
                 onChoose={choose}
                 spent={spent?.get(slide.id)}
+                person={people.get(slide.id)}
                 landing={landing?.id === slide.id ? (landing.after ? "after" : "before") : undefined}
               />
             );

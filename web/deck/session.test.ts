@@ -23,7 +23,7 @@ class Backend {
   notes = true;
 
   /** Steps of earlier sessions, the last first. */
-  steps: { id: string; change: Change; description: string }[] = [];
+  steps: { id: string; change: Change; made: Change[]; description: string }[] = [];
   sent: ChangeRequest["changes"] = [];
 
   take(id: string, change: Change): void {
@@ -48,6 +48,7 @@ class Backend {
         version: this.version,
         changes: this.log.filter(({ version }) => version > Number(path.split("=")[1])),
       });
+    if (path.endsWith("/presence")) return new Response(null, { status: 204 });
     if (path.endsWith("/look")) {
       if (this.right === "none")
         return json({ error: { code: "not-found", where: "d", message: "There is no deck at this address." } }, 404);
@@ -123,7 +124,16 @@ beforeEach(() => {
   stored.clear();
 });
 
-const open = async () => (await import("./session")).DeckSession.open("d");
+/** The sessions that a test has opened, which end with it. */
+const opened: { close(): void }[] = [];
+const open = async () => {
+  const session = await (await import("./session")).DeckSession.open("d");
+  opened.push(session);
+  return session;
+};
+afterEach(() => {
+  for (const session of opened.splice(0)) session.close();
+});
 /** Waits until something is so. */
 const until = async (test: () => boolean) => {
   for (let tries = 0; tries < 400 && !test(); tries++) await new Promise((resolve) => setTimeout(resolve, 10));
@@ -220,8 +230,8 @@ describe("a deck open in a page", () => {
   it("takes back what was done in an earlier session, and tells the log which step it was", async () => {
     backend.current.deck = apply(apply(backend.current.deck, hide("a")).deck, hide("b")).deck;
     backend.current.steps = [
-      { id: "second", change: hide("b", false), description: "Hid slide 2" },
-      { id: "first", change: hide("a", false), description: "Hid slide 1" },
+      { id: "second", change: hide("b", false), made: [], description: "Hid slide 2" },
+      { id: "first", change: hide("a", false), made: [], description: "Hid slide 1" },
     ];
     const session = await open();
     await until(() => session.snapshot().canUndo);
@@ -306,8 +316,38 @@ describe("a deck open in a page", () => {
     backend.current.conflict = true;
     session.apply({ kind: "setNotes", slide: "a", notes: plainText("mine") });
     await settled(session);
-    expect(textOf(backend.current.deck.slides[0]?.notes ?? [])).toBe("mine");
-    expect(session.snapshot().notice?.text).toContain("on top of theirs");
+    expect(textOf(backend.current.deck.slides[0]?.notes ?? [])).toBe("theirs\nmine");
+    expect(session.snapshot().notice?.text).toContain("both your words and theirs");
+    session.close();
+  });
+
+  it("of two who replaced the same words, the words that came first are on the slide, and the others are kept", async () => {
+    backend.current.take("start", { kind: "setNotes", slide: "a", notes: plainText("Say it slowly") });
+    const session = await open();
+    backend.current.take("other", { kind: "setNotes", slide: "a", notes: plainText("Say it loudly") });
+    backend.current.conflict = true;
+    session.apply({ kind: "setNotes", slide: "a", notes: plainText("Say it twice") });
+    await until(() => session.snapshot().aside.length === 1);
+    expect(textOf(backend.current.deck.slides[0]?.notes ?? [])).toBe("Say it loudly");
+    expect(session.snapshot().aside[0]?.reason).toContain("Say it loudly");
+    expect(JSON.stringify(session.snapshot().aside[0])).toContain("Say it twice");
+    session.close();
+  });
+
+  it("undo takes back one's own words, and leaves what others wrote in the same text since", async () => {
+    backend.current.take("start", { kind: "setNotes", slide: "a", notes: plainText("Tides") });
+    const session = await open();
+    session.apply({ kind: "setNotes", slide: "a", notes: plainText("Tides come late") });
+    await settled(session);
+    backend.current.take("other", { kind: "setNotes", slide: "a", notes: plainText("All Tides come late") });
+    announce(backend.current.version);
+    await until(() => textOf(session.snapshot().deck.slides[0]?.notes ?? []).startsWith("All"));
+    session.undo();
+    await settled(session);
+    expect(textOf(backend.current.deck.slides[0]?.notes ?? [])).toBe("All Tides");
+    session.redo();
+    await settled(session);
+    expect(textOf(backend.current.deck.slides[0]?.notes ?? [])).toBe("All Tides come late");
     session.close();
   });
 

@@ -9,8 +9,10 @@ import {
   type Replica,
   describeChange,
   keepingSourceList,
+  inverseNow,
   isCommentChange,
   singles,
+  textChanges,
 } from "@unitext/core/edit";
 import { cutText, type Deck, wellFormed } from "@unitext/core/model";
 import { BIN_NEWS, DeckState, LoggedChange, RIGHTS_NEWS, type SentChange, ViewedDeck } from "@unitext/server/api";
@@ -19,6 +21,7 @@ import { get, Refused, remove } from "../api/client";
 import { changesSince, sendChanges, sendWhileLeaving, unlogged } from "./changelog";
 import { conflictNotice, onlyAdds } from "./conflicts";
 import { nextTask } from "../ui/time";
+import { DeckPresence, speakerIn, type Whereabouts } from "./presence";
 import { StepHistory } from "./steps";
 import { type DeckView, type Step, ViewStore } from "./view";
 import { PageOutbox, type SetAside, setAsideOf, writeAside } from "./outbox";
@@ -50,6 +53,7 @@ export class DeckSession extends ViewStore {
   private readonly steps = new StepHistory();
   private retry = 0;
   private events: EventSource | undefined;
+  private presence: DeckPresence | undefined;
   private catching = false;
   /** The newest version that the server announced. */
   private announced = 0;
@@ -88,7 +92,7 @@ export class DeckSession extends ViewStore {
     const { deck } = replica;
     const changed = deck !== this.view.deck;
     this.replica = replica;
-    this.steps.update(inverses);
+    this.steps.update(inverses, new Map(adapted.map(({ id, change }) => [id, change])));
     this.keep();
     this.set({
       deck,
@@ -98,7 +102,9 @@ export class DeckSession extends ViewStore {
     });
     this.setAside(refused.map(({ own, reason }) => setAsideOf(own, reason)));
     const lost = refused.map(({ own }) => own);
-    const notice = conflictNotice(lost, adapted);
+    // Texts that were put together are no news while two people write.
+    const moved = adapted.filter(({ change }) => textChanges(change).length === 0);
+    const notice = conflictNotice(lost, moved);
     if (notice) this.notify(notice);
   }
 
@@ -142,7 +148,9 @@ export class DeckSession extends ViewStore {
 
   private listen(): void {
     this.events = new EventSource(`/api/decks/${this.view.deck.id}/events`);
+    this.presence = new DeckPresence(this.view.deck.id, (others) => this.set({ others }));
     this.events.onmessage = ({ data }) => {
+      if (this.presence?.take(String(data))) return;
       if (data === BIN_NEWS.binned || data === BIN_NEWS.restored) {
         this.set({ binned: data === BIN_NEWS.binned });
         return;
@@ -194,9 +202,15 @@ export class DeckSession extends ViewStore {
     }
   }
 
+  /** Tells the others where this page is. */
+  move(next: Partial<Whereabouts>): void {
+    this.presence?.move(next);
+  }
+
   private closed = false;
   close(): void {
     this.closed = true;
+    this.presence?.close();
     this.events?.close();
     this.outbox.close();
     window.removeEventListener("online", this.send);
@@ -215,6 +229,11 @@ export class DeckSession extends ViewStore {
     change: Change,
     { text, quiet = false, words }: { text?: string; quiet?: boolean; words?: string } = {},
   ): boolean {
+    const speaker = speakerIn(this.view.others);
+    if (speaker) {
+      this.notify(`${speaker.name} speaks from this deck, and asked that it stays as it is until then.`);
+      return false;
+    }
     if (!this.view.canEdit && !(this.canComment && singles(change).every(isCommentChange))) {
       this.notify("This deck was shared with you to look at; ask its owner for the right to change it.");
       return false;
@@ -225,7 +244,7 @@ export class DeckSession extends ViewStore {
     const whole = this.withSourceList(change);
     const inverse = this.add(whole, text, { id, description: cutText(description, 500) });
     if (!inverse) return false;
-    this.steps.add({ id, sent: id, change: inverse, description, text: before });
+    this.steps.add({ id, sent: id, change: inverse, made: textChanges(whole), description, text: before });
     if (quiet) this.set({});
     else this.notify(description, true);
     return true;
@@ -296,14 +315,21 @@ export class DeckSession extends ViewStore {
 
   /** Applies a step and returns the step that takes it back; undefined when it does not fit. */
   private walk(step: Step, words: string, link: Pick<SentChange, "undoes" | "redoes">): Step | undefined {
-    const { text } = this.view;
+    const { text, deck } = this.view;
     const sent = nanoid(16);
-    const back = this.add(step.change, step.text ?? undefined, {
+    let change: Change;
+    try {
+      change = inverseNow(step.change, step.made, deck);
+    } catch (error) {
+      this.notify(`${(error as Error).message} Nothing was changed.`);
+      return undefined;
+    }
+    const back = this.add(change, change === step.change ? (step.text ?? undefined) : undefined, {
       id: sent,
       description: cutText(`${words}: ${step.description}`, 500),
       ...link,
     });
-    return back && { id: step.id, sent, change: back, description: step.description, text };
+    return back && { id: step.id, sent, change: back, made: textChanges(change), description: step.description, text };
   }
 
   /** Keeps pending changes in the browser until the server has committed them. */
@@ -406,6 +432,8 @@ export class DeckSession extends ViewStore {
     this.take(taken, { status: taken.replica.pending.length ? "saving" : "saved" });
     if (!taken.refused.length && !taken.adapted.length)
       this.notify("Somebody else changed the same thing; your change is now on top of theirs.");
+    else if (!taken.refused.length && taken.adapted.every(({ change }) => textChanges(change).length > 0))
+      this.notify("Somebody else wrote in the same text; both your words and theirs are in it.");
   }
 
   /** Loads the deck as it is, and applies pending changes on top. */
@@ -464,6 +492,7 @@ export class DeckSession extends ViewStore {
   /** The page is closing: unacknowledged changes are sent once more, and stay in the outbox. */
   private readonly leave = (): void => {
     const { pending, version } = this.replica;
+    this.presence?.close();
     if (pending.length && !this.blocked)
       sendWhileLeaving(this.view.deck.id, { base: version, changes: pending.slice(0, BATCH) });
   };

@@ -1,4 +1,4 @@
-import { type Change, singles } from "@unitext/core/edit";
+import { type Change, singles, type TextChange, textChanges } from "@unitext/core/edit";
 import type { Deck } from "@unitext/core/model";
 import { Steps } from "@unitext/server/api";
 import { get } from "../api/client";
@@ -15,8 +15,9 @@ function madeFromText({ manuscript }: Deck, change: Change): boolean {
   );
 }
 
-const loaded = (step: { id: string; change: Change; description: string }): Step => ({
+const loaded = ({ made, ...step }: Steps["undo"][number]): Step => ({
   ...step,
+  made: made.filter((one): one is TextChange => one.kind === "setText" || one.kind === "setNotes"),
   sent: step.id,
   text: null,
 });
@@ -58,9 +59,16 @@ export class StepHistory {
     this.redos.push(step);
   }
 
-  /** Replaces inverses that others' changes altered; the keys are the ids of sent changes. */
-  update(inverses: ReadonlyMap<string, Change>): void {
-    for (const step of [...this.undos, ...this.redos]) step.change = inverses.get(step.sent) ?? step.change;
+  /**
+   * Replaces inverses that others' changes altered, and the texts that the steps wrote; the keys are the ids of sent
+   * changes.
+   */
+  update(inverses: ReadonlyMap<string, Change>, made: ReadonlyMap<string, Change>): void {
+    for (const step of [...this.undos, ...this.redos]) {
+      step.change = inverses.get(step.sent) ?? step.change;
+      const next = made.get(step.sent);
+      if (next) step.made = textChanges(next);
+    }
   }
   /** Removes the steps of changes that could not be saved. */
   forget(sent: readonly string[]): void {

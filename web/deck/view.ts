@@ -1,6 +1,7 @@
-import type { Change } from "@unitext/core/edit";
+import type { Change, TextChange } from "@unitext/core/edit";
 import type { Deck } from "@unitext/core/model";
 import type { DeckState } from "@unitext/server/api";
+import type { Other } from "./presence";
 import { readAside, type SetAside } from "./outbox";
 
 export type SaveStatus = "saved" | "saving" | "waiting" | "refused";
@@ -24,6 +25,8 @@ export interface DeckView {
   notice: Notice | undefined;
   canUndo: boolean;
   canRedo: boolean;
+  /** Who else has the deck open, and where they are. */
+  others: readonly Other[];
   /** Whether the deck is in the bin. */
   binned: boolean;
   /** Changes that could not be saved and that the user has not dismissed. */
@@ -37,6 +40,8 @@ export interface Step {
   /** The id of the change that did it last, here or in an earlier session. */
   sent: string;
   change: Change;
+  /** The texts that it wrote; taking it back leaves what others have written in them since. */
+  made: readonly TextChange[];
   description: string;
   /** The text that the deck was made from before. */
   text: string | null;
@@ -60,6 +65,7 @@ export class ViewStore {
       notice: undefined,
       canUndo: false,
       canRedo: false,
+      others: [],
       binned: state.binned,
       aside: readAside(state.deck.id),
     };

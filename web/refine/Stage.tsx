@@ -19,6 +19,7 @@ import { CropPane } from "./CropPane";
 import { type EmptySlotActs, EmptySlots, FrameButtons, placeOnStage } from "./FrameButtons";
 import type { RotatedFrame } from "./frames";
 import { InPlaceText, type TextTarget } from "./InPlaceText";
+import { OthersOnStage } from "./OthersOnStage";
 import type { Acts } from "./selection";
 import { TableOnSlide } from "./TableOnSlide";
 import { tableFont } from "./tablefont";
@@ -154,6 +155,7 @@ export function Stage(props: Props) {
           onLeave={props.onLeaveText}
         />
       )}
+      <OthersOnStage slide={slide.id} frames={frames} scale={scale} />
       {props.distances && draft.size > 0 && (
         <p className="bg-neutral text-neutral-content pointer-events-none absolute bottom-1 left-1 z-10 px-2 py-0.5 text-sm tabular-nums">
           {distanceWords(must([...draft.values()][0]), deck.page)}

@@ -1,5 +1,6 @@
 import { languageDirection, type RichText } from "@unitext/core/model";
-import { useEditor } from "@tiptap/react";
+import { mergeTextsWithBoth } from "@unitext/core/edit";
+import { type Editor, useEditor } from "@tiptap/react";
 import { useEffect, useLayoutEffect, useRef } from "react";
 import { extensions, fromEditor, toEditor, untouched } from "./richtext";
 
@@ -15,6 +16,26 @@ export interface RichTextProps {
 
 /** How long typing pauses before the text is passed on, in milliseconds. */
 const PAUSE = 400;
+
+/**
+ * Shows another content in an editor by replacing the part that differs, so that the caret stays at its words. It is no
+ * step of the person's own that the editor would undo.
+ */
+function showInEditor(editor: Editor, content: ReturnType<typeof toEditor>): void {
+  const { state, schema, view } = editor;
+  const next = schema.nodeFromJSON(content);
+  const start = state.doc.content.findDiffStart(next.content);
+  const end = state.doc.content.findDiffEnd(next.content);
+  if (start === null || !end) return;
+  // Where a text repeats itself the two ends may lie before the start.
+  const over = Math.max(0, start - Math.min(end.a, end.b));
+  view.dispatch(
+    state.tr
+      .replace(start, end.a + over, next.slice(start, end.b + over))
+      .setMeta("addToHistory", false)
+      .setMeta("preventUpdate", true),
+  );
+}
 
 /** An editor of a rich text, and `give`, which passes on at once what was typed. */
 export function useRichTextEditor({
@@ -74,9 +95,12 @@ export function useRichTextEditor({
   }, [editor]);
   useEffect(() => {
     const written = untouched(text);
-    if (!editor || written === latest.current.written || editor.isFocused) return;
+    if (!editor || written === latest.current.written) return;
+    // What is typed and not passed on yet is put together with what came from elsewhere.
+    const base = JSON.parse(latest.current.written) as RichText;
+    const next = mergeTextsWithBoth(base, fromEditor(editor.getJSON()), text);
     latest.current.written = written;
-    editor.commands.setContent(toEditor(text), { emitUpdate: false });
+    showInEditor(editor, toEditor(next));
   }, [text, editor]);
   return { editor, give };
 }

@@ -27,6 +27,7 @@ import { createPortal } from "react-dom";
 import { Outlet, useNavigate } from "react-router";
 import { openCommentsOn } from "@unitext/core/model";
 import { useDeck } from "../deck/DeckContext";
+import { PeopleHere } from "../deck/PeopleHere";
 import { slideActs } from "../deck/slideacts";
 import { Spine } from "../deck/Spine";
 import { menuAct, Tool, useCommands } from "../keys";
@@ -92,6 +93,7 @@ export function DeckPlaces() {
             {deck.properties.title || "Untitled"} {place && <span className="quiet font-normal">· {place}</span>}
           </h1>
           <div ref={setToolsAt} className="contents" />
+          <PeopleHere onOpen={openInPlace} />
           <div className="flex gap-1">
             <MenuButton
               className="btn btn-ghost btn-sm gap-1 px-2 font-normal"

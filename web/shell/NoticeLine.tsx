@@ -1,12 +1,14 @@
 import { Trash2 } from "lucide-react";
 import { useEffect, useState } from "react";
 import { useDeck } from "../deck/DeckContext";
+import { speakerIn } from "../deck/presence";
 import { FirstUse } from "./FirstUse";
 import { SetAsideDialog } from "./SetAsideDialog";
 
 /** The last act with its undo, and the save status. */
 export function NoticeLine({ place }: { place: string }) {
-  const { notice, status, session, aside, binned } = useDeck();
+  const { notice, status, session, aside, binned, others } = useDeck();
+  const speaker = speakerIn(others);
   const [open, setOpen] = useState(false);
   useEffect(() => {
     if (!notice) return;
@@ -24,7 +26,12 @@ export function NoticeLine({ place }: { place: string }) {
       <p role="status" className={notice ? "flex min-w-0 flex-1 items-center gap-3" : "sr-only"}>
         {notice && <span className="truncate">{notice.text}</span>}
       </p>
-      {!notice && !binned && <FirstUse place={place} />}
+      {!notice && !binned && !speaker && <FirstUse place={place} />}
+      {speaker && (
+        <p role="status" className="text-sm">
+          {speaker.name} speaks from this deck; it can be read, and edited again afterwards.
+        </p>
+      )}
       {binned && (
         <p role="status" className="flex min-w-0 items-center gap-2">
           <Trash2 size={16} className="text-warning shrink-0" aria-hidden="true" />

@@ -13,7 +13,7 @@ import {
   Smartphone,
   SquareDashed,
 } from "lucide-react";
-import { lazy, Suspense, useState } from "react";
+import { lazy, Suspense, useEffect, useState } from "react";
 import { useNavigate } from "react-router";
 import { useDeck } from "../deck/DeckContext";
 import { SlidePicker } from "../deck/SlidePicker";
@@ -43,7 +43,13 @@ const PhoneDialog = lazy(() => import("./PhoneDialog").then((module) => ({ defau
 
 /** The speaker's window: this slide and the next, notes, time against plan; the hall's window follows it. */
 export default function Speak() {
-  const { deck } = useDeck();
+  const { deck, session, canEdit, others } = useDeck();
+  const [alone, setAlone] = useState(false);
+  // The others can edit again when the speaker leaves.
+  useEffect(() => {
+    session.move({ speaking: alone });
+    return () => session.move({ speaking: false });
+  }, [session, alone]);
   const [dark, setDark] = useState(false);
   const [blocked, setBlocked] = useState(false);
   const timer = useTimer();
@@ -295,6 +301,20 @@ export default function Speak() {
             </div>
           </dl>
           <RehearsalPanel spent={spent} onForget={forget} onGo={go} />
+          {canEdit && (others.length > 0 || alone) && (
+            <label
+              className="flex min-h-8 items-center gap-2 text-sm"
+              title="While it is on, the others can read the deck and not change it"
+            >
+              <input
+                type="checkbox"
+                className="checkbox checkbox-sm"
+                checked={alone}
+                onChange={({ target }) => setAlone(target.checked)}
+              />
+              Keep the deck as it is while I speak
+            </label>
+          )}
           <NotesSize size={notesSize} onSize={setNotesSize} />
           <section
             aria-label="Notes"
