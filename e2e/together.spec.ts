@@ -180,6 +180,8 @@ test("two people work in one deck: each sees where the other is, and both write 
   await page.keyboard.type(" Back by nine.", { delay: 40 });
   for (const who of [page, other]) await expect(notes(who)).toHaveText("Boots on! Low water at six. Back by nine.");
 
+  await expect(notes(other).locator("[data-caret]")).toHaveAttribute("data-caret", "Course team");
+
   // Undo takes back one's own words alone.
   await page.getByRole("heading", { level: 1 }).click();
   await page.keyboard.press("Control+z");

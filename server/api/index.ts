@@ -86,6 +86,8 @@ export const Presence = z.object({
   page: Id,
   slide: Id.nullable(),
   element: Id.nullable(),
+  /** Where the caret is in the text, as a position of the editor. */
+  at: z.number().int().nonnegative().nullable(),
   /** Whether this page has just come, so that the others say where they are. */
   isNew: z.boolean(),
   /** Whether this page is closed. */

@@ -44,7 +44,7 @@ function Opened({ session, children }: { session: DeckSession; children: ReactNo
     return left.length || !slides[0] ? left : [slides[0].id];
   }, [slides, chosen]);
   const current = selected.at(-1) ?? null;
-  useEffect(() => session.move({ slide: current, element: null }), [session, current]);
+  useEffect(() => session.move({ slide: current, element: null, at: null }), [session, current]);
   const level = useMemo(() => levels(slides), [slides]);
   const section = useMemo(() => sections(slides), [slides]);
   const advice = useAdvice(view.deck, metadata);

@@ -8,7 +8,7 @@ const SILENT = 40_000;
 const PAUSE = 250;
 
 /** Where this page is. */
-export type Whereabouts = Pick<Presence, "slide" | "element" | "speaking">;
+export type Whereabouts = Pick<Presence, "slide" | "element" | "at" | "speaking">;
 /** Somebody else in the deck. */
 export interface Other extends Whereabouts {
   page: string;
@@ -19,8 +19,8 @@ export interface Other extends Whereabouts {
 /** Says where this page is in a deck, and knows where the others are. */
 export class DeckPresence {
   private readonly page = nanoid(10);
-  private readonly others = new Map<string, Other & { at: number }>();
-  private here: Whereabouts = { slide: null, element: null, speaking: false };
+  private readonly others = new Map<string, { other: Other; heard: number }>();
+  private here: Whereabouts = { slide: null, element: null, at: null, speaking: false };
   private timer: ReturnType<typeof setTimeout> | undefined;
   private readonly beat: ReturnType<typeof setInterval>;
 
@@ -66,19 +66,19 @@ export class DeckPresence {
     if (!news.success || news.data.page === this.page) return true;
     const { page, gone, isNew, ...rest } = news.data;
     if (gone) this.others.delete(page);
-    else this.others.set(page, { page, ...rest, at: Date.now() });
+    else this.others.set(page, { other: { page, ...rest }, heard: Date.now() });
     if (isNew) this.timer ??= setTimeout(() => this.tell(), PAUSE);
     this.changed();
     return true;
   }
 
   private changed(): void {
-    this.onChange([...this.others.values()].map(({ at: _, ...other }) => other));
+    this.onChange([...this.others.values()].map(({ other }) => other));
   }
 
   private forgetSilent(): void {
     const before = this.others.size;
-    for (const [page, { at }] of this.others) if (Date.now() - at > SILENT) this.others.delete(page);
+    for (const [page, { heard }] of this.others) if (Date.now() - heard > SILENT) this.others.delete(page);
     if (this.others.size !== before) this.changed();
   }
 
@@ -88,6 +88,9 @@ export class DeckPresence {
     this.tell({ gone: true });
   }
 }
+
+/** The name under which the notes of a slide are an element. */
+export const NOTES = "notes";
 
 /** Returns who speaks from the deck and asked that it stays as it is; undefined for nobody. */
 export const speakerIn = (others: readonly Other[]): Other | undefined => others.find(({ speaking }) => speaking);

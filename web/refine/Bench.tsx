@@ -62,7 +62,7 @@ export function Bench({ slide, number }: { slide: Slide; number: number }) {
     setChosen(ids);
   };
   const worked = target && "element" in target ? target.element : (chosen[0] ?? null);
-  useEffect(() => session.move({ element: worked }), [session, worked]);
+  useEffect(() => session.move({ element: worked, at: null }), [session, worked]);
   const acts = useActs(slide, chosen, frames, scene, choose);
   const { dialog, over, handlers, takeFiles } = useInsert({
     slide,

@@ -22,6 +22,7 @@ import {
 import { batch, makeTextsSo } from "@unitext/core/edit";
 import type { CSSProperties } from "react";
 import { useDeck } from "../deck/DeckContext";
+import { useCarets } from "../deck/useCarets";
 import type { BaseLook } from "../richtext/LookTools";
 import { RichTextEditor } from "../richtext/RichTextEditor";
 import { slotName } from "./names";
@@ -60,6 +61,7 @@ export function InPlaceText({
 }) {
   const { deck, session } = useDeck();
   const element = "element" in target ? editableOf(slide, target.element) : undefined;
+  const { carets, onCaret } = useCarets(slide.id, element?.id);
   const slot = "slot" in target ? target.slot : (element?.slot ?? "");
   const places = slotPlaces(slide.arrangement, deck, slide.widths);
   const slotFrame = places.get(slot)?.frame;
@@ -92,6 +94,8 @@ export function InPlaceText({
       }}
       base={base}
       {...(element?.kind === "text" && element.slot !== null ? { onMakeAllSo: makeAllSo } : {})}
+      carets={carets}
+      onCaret={onCaret}
       onChange={onChange}
       onLeave={onLeave}
     />

@@ -2,6 +2,8 @@ import { ChevronDown, ChevronRight } from "lucide-react";
 import { useState } from "react";
 import { bindingsOn, countWords, secondsOf, type Slide, textOf } from "@unitext/core/model";
 import { useDeck } from "../deck/DeckContext";
+import { NOTES } from "../deck/presence";
+import { useCarets } from "../deck/useCarets";
 import { clock } from "../ui/time";
 import { RichTextEditor } from "../richtext/RichTextEditor";
 import { LinkedValues } from "./LinkedData";
@@ -9,6 +11,7 @@ import { LinkedValues } from "./LinkedData";
 /** The notes of a slide, under it. */
 export function Notes({ slide }: { slide: Slide }) {
   const { deck, session, canEdit } = useDeck();
+  const { carets, onCaret } = useCarets(slide.id, NOTES);
   const [folded, setFolded] = useState(() => localStorage.getItem("fold/notes") === "closed");
   const fold = () => {
     setFolded(!folded);
@@ -40,6 +43,8 @@ export function Notes({ slide }: { slide: Slide }) {
           language={deck.language}
           className="notes px-3 py-2 font-serif"
           onChange={(notes) => session.apply({ kind: "setNotes", slide: slide.id, notes })}
+          carets={carets}
+          onCaret={onCaret}
           onLeave={() => document.querySelector<HTMLElement>("[data-spine][tabindex='0']")?.focus()}
         />
       )}

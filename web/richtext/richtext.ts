@@ -1,3 +1,4 @@
+import { Carets } from "./carets";
 import {
   Footnote,
   joinRuns,
@@ -237,6 +238,7 @@ export function extensions(placeholder: string, leave: () => void) {
     Placeholder.configure({ placeholder }),
     ListKeys.configure({ leave }),
     UnderlineKey,
+    Carets,
   ];
 }
 

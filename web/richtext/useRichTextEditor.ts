@@ -2,6 +2,7 @@ import { languageDirection, type RichText } from "@unitext/core/model";
 import { mergeTextsWithBoth } from "@unitext/core/edit";
 import { type Editor, useEditor } from "@tiptap/react";
 import { useEffect, useLayoutEffect, useRef } from "react";
+import { type Caret, CARETS } from "./carets";
 import { extensions, fromEditor, toEditor, untouched } from "./richtext";
 
 export interface RichTextProps {
@@ -12,6 +13,10 @@ export interface RichTextProps {
   language: string;
   onChange(text: RichText): void;
   onLeave(): void;
+  /** The carets of others who write in the same text. */
+  carets?: readonly Caret[];
+  /** Told where the caret is; null when the editor is left. */
+  onCaret?: (at: number | null) => void;
 }
 
 /** How long typing pauses before the text is passed on, in milliseconds. */
@@ -46,9 +51,11 @@ export function useRichTextEditor({
   language,
   onChange,
   onLeave,
+  carets,
+  onCaret,
 }: RichTextProps) {
-  const latest = useRef({ onChange, onLeave, written: "" });
-  latest.current = { written: latest.current.written || untouched(text), onChange, onLeave };
+  const latest = useRef({ onChange, onLeave, onCaret, written: "" });
+  latest.current = { written: latest.current.written || untouched(text), onChange, onLeave, onCaret };
   const wait = useRef<ReturnType<typeof setTimeout>>(undefined);
   const editor = useEditor({
     extensions: extensions(placeholder, () => latest.current.onLeave()),
@@ -67,7 +74,14 @@ export function useRichTextEditor({
       clearTimeout(wait.current);
       wait.current = setTimeout(give, PAUSE);
     },
-    onBlur: () => give(),
+    onSelectionUpdate: ({ editor: { state, isFocused } }) => {
+      if (isFocused) latest.current.onCaret?.(state.selection.head);
+    },
+    onFocus: ({ editor: { state } }) => latest.current.onCaret?.(state.selection.head),
+    onBlur: () => {
+      give();
+      latest.current.onCaret?.(null);
+    },
   });
   // The editor's own autofocus comes a frame late, and would lose what is typed until then.
   useLayoutEffect(() => {
@@ -102,5 +116,8 @@ export function useRichTextEditor({
     latest.current.written = written;
     showInEditor(editor, toEditor(next));
   }, [text, editor]);
+  useEffect(() => {
+    if (editor && carets) editor.view.dispatch(editor.state.tr.setMeta(CARETS, carets));
+  }, [editor, carets]);
   return { editor, give };
 }
