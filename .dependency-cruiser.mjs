@@ -109,6 +109,7 @@ const ROOMS = {
     "web/comments",
     "web/sharing",
   ],
+  "web/collect": [...CORE, "server/api", "web/ui", "web/api", "web/jobs", "web/deck", "web/people"],
   "web/view": [...MODEL, "server/api", "web/ui", "web/api", "web/comments"],
   "web/gather": [
     ...CORE,

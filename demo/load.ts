@@ -22,7 +22,7 @@ import { THEMES, type Deck, plainText, titleOf } from "@unitext/core/model";
 import { count } from "drizzle-orm";
 import { nanoid } from "nanoid";
 import { handedIn } from "./handedin";
-import { shareCourse } from "./people";
+import { collectFieldWeek, shareCourse } from "./people";
 import { scriptsDeck } from "./scripts";
 import { fontsIn } from "@unitext/node";
 import { HouseKey } from "../server/accounts";
@@ -137,7 +137,10 @@ async function loadDemo(db: Database, folder: string, fonts: string, key: HouseK
   await translateReport(db);
   await tailorReport(db);
   await translateCourse(db, folder);
-  await shareCourse(db, (text) => key.token(text));
+  const token = (text: string) => key.token(text);
+  await shareCourse(db, token);
+  const names = handedIn().map(({ name }) => name);
+  await collectFieldWeek(db, names, token);
 }
 
 /** Stores a deck in another language with its translations; it follows its original. */

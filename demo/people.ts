@@ -2,13 +2,16 @@ import { type Comment, type Deck, elementWords, quoteOf, type Slide, titleOf } f
 import { nanoid } from "nanoid";
 import {
   applyChanges,
+  createCollection,
   createLink,
   type Database,
   DEMO_USER,
   ensureUser,
   linkOf,
   loadDeck,
+  noteHandIn,
   noteLinkUse,
+  ownCollection,
   share,
   type TokenMaker,
 } from "../server/store";
@@ -113,4 +116,35 @@ export async function shareCourse(db: Database, token: TokenMaker): Promise<void
       base: version + nth,
       changes: [{ id: nanoid(16), change: { kind: "putComment", slide, comment }, description: "Commented" }],
     });
+}
+
+/** How many of those who are expected have handed in. */
+const THERE = 7;
+
+/** A collection of the field week to which about half of a class has handed in, one of them late. */
+export async function collectFieldWeek(db: Database, names: readonly string[], token: TokenMaker): Promise<void> {
+  const expected = names.slice(0, 2 * THERE);
+  const id = await createCollection(
+    db,
+    DEMO_USER.id,
+    {
+      title: "Field week, class TB2",
+      parts: [
+        { label: "Class", kind: "text" },
+        { label: "Number", kind: "number" },
+        { label: "Surname", kind: "text" },
+      ],
+      formats: ["pptx", "odp", "md"],
+      dueAt: new Date(Date.now() + 3 * 24 * 3_600_000).toISOString(),
+      expected: [...expected],
+    },
+    token,
+  );
+  const collection = await ownCollection(db, DEMO_USER.id, id);
+  for (const [nth, name] of expected.slice(0, THERE).entries()) {
+    // The last one came after the first due date, which was moved for the others.
+    const dueAt = nth === THERE - 1 ? new Date(Date.now() - 60_000) : collection.dueAt;
+    const file = { file: `${name}.md`, sha256: "", size: 0, deck: name.toLowerCase(), job: null };
+    await noteHandIn(db, { ...collection, dueAt }, { name, ...file });
+  }
 }

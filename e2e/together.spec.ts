@@ -194,3 +194,52 @@ test("two people work in one deck: each sees where the other is, and both write 
   await page.getByRole("link", { name: "Refine" }).click();
   await expect(other.getByText("Course team speaks from this deck")).toHaveCount(0);
 });
+
+test("a collection: a stranger hands in and gets a receipt, a second and a wrong one are told, and all are gathered", async ({
+  page,
+  browser,
+}) => {
+  const title = `Shore week ${Date.now()}`;
+  await page.goto("/");
+  await page.getByRole("button", { name: "More for the whole Desk" }).click();
+  await page.getByRole("menuitem", { name: "Collect decks from others …" }).click();
+  await page.getByRole("button", { name: "New collection …" }).click();
+  await page.getByLabel("Title").fill(title);
+  await page.getByRole("checkbox", { name: ".md" }).check();
+  await page.getByLabel(/^Who is expected/).fill("Reed\nMarsh");
+  await page.getByRole("button", { name: "Begin to collect" }).click();
+  await expect(page.getByRole("heading", { name: "Missing: 2" })).toBeVisible();
+  await accessible(page, "a collection");
+  const link = await page.getByLabel("Link to hand in").inputValue();
+
+  const student = await somebodyElse(browser);
+  await student.goto(link);
+  await expect(student.getByRole("heading", { name: title })).toBeVisible();
+  await accessible(student, "the page to hand in");
+  const handIn = async (number: string, file: string, text: string) => {
+    await student.getByLabel("Class").fill("TB2");
+    await student.getByLabel("Number").fill(number);
+    await student.getByLabel("Surname").fill("Reed");
+    await student
+      .getByLabel(/^File/)
+      .setInputFiles({ name: file, mimeType: "application/octet-stream", buffer: Buffer.from(text) });
+    await student.getByRole("button", { name: "Hand in", exact: true }).click();
+  };
+  await handIn("one", "week.md", OUTLINE);
+  await expect(student.getByRole("alert")).toContainText("digits alone");
+  await handIn("1", "week.exe", "MZ");
+  await expect(student.getByRole("alert")).toContainText("not collected here");
+  await handIn("1", "week.md", OUTLINE);
+  await expect(student.getByRole("heading", { name: "Handed in" })).toBeVisible();
+  await expect(student.getByText("TB2-1-Reed")).toBeVisible();
+  await expect(student.getByText(/4 slides/)).toBeVisible();
+  await student.getByRole("button", { name: "Hand in again" }).click();
+  await handIn("1", "week.md", `${OUTLINE}\n\n## Once more\n\n- and a point\n`);
+  await expect(student.getByText(/number 2 of this name/)).toBeVisible();
+
+  await page.reload();
+  await expect(page.getByRole("heading", { name: "Missing: 1" })).toBeVisible();
+  await expect(page.getByText("hand-in 2")).toBeVisible();
+  await page.getByRole("link", { name: "Gather one deck" }).click();
+  await expect(page.getByRole("button", { name: /Merge 1 deck, 5 slides/ })).toBeVisible();
+});

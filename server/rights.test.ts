@@ -21,6 +21,10 @@ const ROUTES: Record<string, Asks> = {
   "PUT /api/account-links/:token/password": "anyone",
   "GET /api/links/:token": "anyone",
   "POST /api/links/:token/opening": "anyone",
+  "GET /api/hand-in/:token": "anyone",
+  "POST /api/hand-in/:token/files": "anyone",
+  "POST /api/hand-in/:token/decks": "anyone",
+  "GET /api/receipts/:code": "anyone",
   "GET /api/remote/:token": "anyone",
   "GET /api/remote/:token/pictures/:sha256": "anyone",
   "GET /api/remote/:token/events": "anyone",
@@ -43,7 +47,7 @@ const ROUTES: Record<string, Asks> = {
 };
 /** Routes under these are of people with an account; reading is open to guests, who have nothing there. */
 const OWN_THINGS =
-  /^\/api\/(jobs|writes|archives|decks|search|folders|merges|files|sources|themes|memory|terms|engines|points|languages?|tables|numbers)\b/;
+  /^\/api\/(jobs|collections|writes|archives|decks|search|folders|merges|files|sources|themes|memory|terms|engines|points|languages?|tables|numbers)\b/;
 const DECK_ACTS: Record<string, Act> = {
   "GET ": "see",
   "GET /first": "look",

@@ -65,12 +65,15 @@ const SignIn = lazy(() => import("./people/SignIn"));
 const Setup = lazy(() => import("./people/Setup"));
 const AccountLinkPage = lazy(() => import("./people/AccountLinkPage"));
 const AccountPage = lazy(() => import("./people/AccountPage"));
+const Collections = lazy(() => import("./collect/Collections"));
+const CollectionPage = lazy(() => import("./collect/CollectionPage"));
+const HandInPage = lazy(() => import("./collect/HandInPage"));
 const HousePage = lazy(() => import("./people/HousePage"));
 
 // The other places of a deck are fetched when nothing else is done, one after another, so that they open at once.
 setTimeout(async () => {
   // The hall's window, the phone, and pages for visitors stay where they are.
-  if (/\/(hall|remote|view|sign-in|setup|join|reset)\b/.test(location.pathname)) return;
+  if (/\/(hall|remote|view|hand-in|sign-in|setup|join|reset)\b/.test(location.pathname)) return;
   for (const place of Object.values(load)) {
     await new Promise((resolve) =>
       "requestIdleCallback" in window ? requestIdleCallback(resolve) : setTimeout(resolve, 200),
@@ -128,6 +131,9 @@ const router = createBrowserRouter([
   { path: "/reset/:token", element: <AccountLinkPage />, errorElement: <ErrorPage /> },
   { path: "/account", element: <AccountPage />, errorElement: <ErrorPage /> },
   { path: "/house", element: <HousePage />, errorElement: <ErrorPage /> },
+  { path: "/collections", element: <Collections />, errorElement: <ErrorPage /> },
+  { path: "/collections/:collection", element: <CollectionPage />, errorElement: <ErrorPage /> },
+  { path: "/hand-in/:token", element: <HandInPage />, errorElement: <ErrorPage /> },
   { path: "/remote/:token", element: <Phone />, errorElement: <ErrorPage /> },
   { path: "*", element: <Navigate to="/" replace /> },
 ]);

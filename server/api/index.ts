@@ -347,6 +347,7 @@ export const ErrorBody = z.object({
 export type ErrorBody = z.infer<typeof ErrorBody>;
 
 export * from "./accounts";
+export * from "./collections";
 export * from "./data";
 export * from "./points";
 export * from "./sharing";

@@ -7,6 +7,7 @@ import type { Logger } from "pino";
 import { pinoHttp } from "pino-http";
 import { bindingRoutes } from "./bindings";
 import { changeRoutes } from "./changes";
+import { collectionRoutes, handInRoutes } from "./collections";
 import { securityHeaders, serveClient } from "./client";
 import type { AppContext } from "./context";
 import { deckRoutes } from "./decks";
@@ -64,7 +65,7 @@ export function createApp(context: AppContext, { client, log, hosts = [] }: Site
   app.use(healthRoutes(context));
   app.use("/api", sameOrigin, phoneRoutes(context));
   app.use("/api", session(context), ...personLimits());
-  app.use("/api", entranceRoutes(context), linkRoutes(context));
+  app.use("/api", entranceRoutes(context), linkRoutes(context), handInRoutes(context));
   app.use("/api", enterDemo(context));
   app.post("/api/sign-out", signOut(context));
   app.use("/api", jobRoutes(context));
@@ -88,6 +89,7 @@ export function createApp(context: AppContext, { client, log, hosts = [] }: Site
     houseRoutes,
     sharingRoutes,
     viewingRoutes,
+    collectionRoutes,
   ])
     app.use("/api", routes(context));
   app.use("/api", (request) => {

@@ -12,35 +12,49 @@ import { sendRange } from "./range";
 /** The first byte of a packed presentation, and of a flat one. */
 const [ZIP, TAG] = [0x50, 0x3c];
 
-/** Makes a deck of an uploaded file: at once for a short typed text, by a job for everything else. */
-async function receiveFile(context: AppContext, call: Call): Promise<void> {
-  const { user, request, response } = call;
-  const name = String(request.query.name ?? "")
-    .toWellFormed()
-    .replaceAll("\u0000", "");
+/** Who brings in a file: whose deck it becomes, and the signal that ends the work. */
+type Bringer = ReturnType<typeof asker>;
+
+/**
+ * Makes a deck of a file: at once for a short typed text, by a job for everything else. `name` is the file's name with
+ * its ending.
+ */
+export async function bringIn(
+  context: Pick<AppContext, "db" | "work" | "jobs">,
+  { name, bytes }: { name: string; bytes: Uint8Array },
+  bringer: Bringer,
+): Promise<ImportResult> {
   const extension = extensionOf(name);
   if (!extension) throw new Failure("not-valid", "name", "Say the file's name with its ending, as in ?name=course.md.");
-  const bytes = bytesOf(request);
   // A typed deck is made at once, unless it is very long; documents and presentations are read by a job.
   const typed =
     /^(md|txt)$/.test(extension) &&
     bytes.length > 0 &&
     bytes.length < LIMITS.typed &&
-    (await context.work.run("typed", { bytes, name }, asker(call)));
+    (await context.work.run("typed", { bytes, name }, bringer));
   // A file that is not a package is refused at once, with the reader's message.
   if ((isDocumentName(name) && !typed) || (isPresentation(name) && [ZIP, TAG].includes(bytes[0] ?? 0))) {
     if (bytes.length === 0) throw new Failure("not-readable", name, "The file is empty.");
-    const { deck, job } = await context.jobs.read(user.id, name, bytes);
-    response.status(202).json(ImportResult.parse({ id: deck, report: null, job }));
-    return;
+    const { deck, job } = await context.jobs.read(bringer.owner, name, bytes);
+    return { id: deck, report: null, job };
   }
   const { deck, blobs, text, report } = await context.work.run(
     extension === "pdf" ? "pages" : "file",
     { bytes, name },
-    asker(call),
+    bringer,
   );
-  const id = await createDeck(context.db, user.id, deck, blobs, text, name.replace(/\.[^.]*$/, "") || null);
-  response.status(201).json(ImportResult.parse({ id, report, job: null }));
+  const id = await createDeck(context.db, bringer.owner, deck, blobs, text, name.replace(/\.[^.]*$/, "") || null);
+  return { id, report, job: null };
+}
+
+/** Makes a deck of an uploaded file. */
+async function receiveFile(context: AppContext, call: Call): Promise<void> {
+  const { request, response } = call;
+  const name = String(request.query.name ?? "")
+    .toWellFormed()
+    .replaceAll("\u0000", "");
+  const brought = await bringIn(context, { name, bytes: bytesOf(request) }, asker(call));
+  response.status(brought.job ? 202 : 201).json(ImportResult.parse(brought));
 }
 
 /** Reads a document from which the slides of a deck are to be made again. */

@@ -69,7 +69,7 @@ function bytesPerPerson(): RequestHandler {
 
 /** The limits of each user, for signed-in requests. */
 export function personLimits(): RequestHandler[] {
-  const uploads = /^\/(files|decks\/[^/]+\/(documents|pictures))$/;
+  const uploads = /^\/(files|hand-in\/[^/]+\/files|decks\/[^/]+\/(documents|pictures))$/;
   const exports = /^\/(decks\/[^/]+\/(export|report)|writes)$/;
   return [
     perPerson(PERSON.requests, () => true),

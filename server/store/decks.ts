@@ -221,9 +221,15 @@ export async function freeTitle(db: Database, owner: string, title: string): Pro
 
 /**
  * Copies a deck under a new id and the next free title; each slide remembers its origin, and the copy belongs to
- * `owner`. It has no notes or comments that its new owner may not see.
+ * `owner`. It has no notes or comments that its new owner may not see. `file` is a name by which it is found too.
  */
-export async function copyDeck(db: Database, id: string, owner: string, kept: Kept): Promise<string> {
+export async function copyDeck(
+  db: Database,
+  id: string,
+  owner: string,
+  kept: Kept,
+  file: string | null = null,
+): Promise<string> {
   const { deck: whole, version, text } = await loadDeck(db, id);
   const deck = deckFor(whole, kept);
   const copied: Deck = {
@@ -235,7 +241,7 @@ export async function copyDeck(db: Database, id: string, owner: string, kept: Ke
   const files = await loadBlobs(db, id);
   const named = new Set(Object.values(deck.assets).map(({ sha256 }) => sha256));
   for (const sha256 of files.keys()) if (deck !== whole && !named.has(sha256)) files.delete(sha256);
-  const made = await createDeck(db, owner, copied, files, deck.manuscript || !kept.notes ? null : text);
+  const made = await createDeck(db, owner, copied, files, deck.manuscript || !kept.notes ? null : text, file);
   if (!deck.manuscript) return made;
   for (const { id: document, name, text: written } of await loadDocuments(db, id))
     await writeDocument(db, made, document, name, written);

@@ -3,6 +3,7 @@ export * from "./accounts";
 export * from "./append";
 export * from "./audit";
 export * from "./blobs";
+export * from "./collections";
 export * from "./deckchanges";
 export * from "./decklist";
 export * from "./decks";

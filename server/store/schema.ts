@@ -3,7 +3,7 @@ import type { CsvReading, DeckMetadata, RichText, Slide, Theme } from "@unitext/
 import type { Report } from "@unitext/core/tally";
 import type { Context, Piece, SegmentState, Term } from "@unitext/core/translate";
 import { SHARED_RIGHTS } from "../access";
-import { JOB_KINDS, type JobResult, type TalkState } from "../api";
+import { type CollectionAsked, JOB_KINDS, type JobResult, type NamePart, type TalkState } from "../api";
 import {
   bigint,
   boolean,
@@ -442,6 +442,53 @@ export const access = pgView("access", {
   rank: integer("rank").notNull(),
   notes: boolean("notes").notNull(),
 }).existing();
+
+/** Collections: others hand in decks by a link, under names of one scheme. */
+export const collections = pgTable(
+  "collections",
+  {
+    id: text("id").primaryKey(),
+    owner: text("owner_id")
+      .notNull()
+      .references(() => users.id, { onDelete: "cascade" }),
+    /** The hash of the token in its address. */
+    hash: text("hash").notNull().unique(),
+    title: text("title").notNull(),
+    parts: jsonb("parts").$type<NamePart[]>().notNull(),
+    formats: jsonb("formats").$type<CollectionAsked["formats"]>().notNull(),
+    dueAt: timestamp("due_at", { withTimezone: true }),
+    expected: jsonb("expected").$type<string[]>().notNull(),
+    /** The folder of the owner's Desk into which the decks go. */
+    folder: text("folder_id").references(() => folders.id, { onDelete: "set null" }),
+    closed: boolean("closed").notNull().default(false),
+    createdAt: moment("created_at"),
+  },
+  (table) => [index("collections_owner").on(table.owner)],
+);
+
+/** What was handed in to collections. */
+export const handIns = pgTable(
+  "hand_ins",
+  {
+    id: text("id").primaryKey(),
+    collection: text("collection_id")
+      .notNull()
+      .references(() => collections.id, { onDelete: "cascade" }),
+    /** The hash of the code of its receipt. */
+    hash: text("hash").notNull().unique(),
+    name: text("name").notNull(),
+    /** Which one of this name it is, from 1. */
+    nth: integer("nth").notNull(),
+    file: text("file").notNull(),
+    sha256: text("sha256").notNull(),
+    size: integer("size").notNull(),
+    deck: text("deck_id").references(() => decks.id, { onDelete: "set null" }),
+    job: text("job_id").references(() => jobs.id, { onDelete: "set null" }),
+    late: boolean("late").notNull(),
+    at: moment("at"),
+  },
+  (table) => [unique("hand_ins_nth").on(table.collection, table.name, table.nth)],
+);
 
 /** Workbooks that feed decks, by the names under which decks know them. */
 export const sources = pgTable(

@@ -24,7 +24,7 @@ export class Unreachable extends Error {
 }
 
 /** Pages on which a visitor comes in; they say themselves what is needed. */
-const ENTRANCES = /^\/(sign-in|setup|join|reset|view)\b/;
+const ENTRANCES = /^\/(sign-in|setup|join|reset|view|hand-in)\b/;
 
 /** Asks to sign in, and comes back to this page. What is not saved waits in the browser. */
 function signIn(): void {

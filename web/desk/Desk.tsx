@@ -1,6 +1,6 @@
 import { DOCUMENTS, isDocumentName, listExtensions } from "@unitext/core/formats/catalogue";
 import { Begun, DeckList, type DeckRow } from "@unitext/server/api";
-import { Archive, ArchiveRestore, Download, FilePlus2, FolderOpen, Layers, MoreHorizontal } from "lucide-react";
+import { Archive, ArchiveRestore, Download, FilePlus2, FolderOpen, Inbox, Layers, MoreHorizontal } from "lucide-react";
 import { lazy, Suspense, useDeferredValue, useEffect, useMemo, useRef, useState } from "react";
 import { Link, useNavigate, useSearchParams } from "react-router";
 import useSWR, { mutate as mutateKey } from "swr";
@@ -195,6 +195,8 @@ export default function Desk() {
             label="More for the whole Desk"
             className="btn btn-sm btn-square"
             acts={[
+              { label: "Collect decks from others …", icon: Inbox, act: () => navigate("/collections") },
+              undefined,
               { label: "Write an archive of everything", icon: Archive, act: () => void writeArchive() },
               { label: "Bring in an archive …", icon: ArchiveRestore, act: chooser.choose },
             ]}
