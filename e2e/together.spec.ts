@@ -243,3 +243,32 @@ test("a collection: a stranger hands in and gets a receipt, a second and a wrong
   await page.getByRole("link", { name: "Gather one deck" }).click();
   await expect(page.getByRole("button", { name: /Merge 1 deck, 5 slides/ })).toBeVisible();
 });
+
+test("a deck is published as a page that turns by itself, and is taken back while somebody looks", async ({
+  page,
+  browser,
+}) => {
+  await newFromText(page, OUTLINE);
+  await page.getByRole("button", { name: "Share", exact: true }).click();
+  const dialog = page.getByRole("dialog", { name: /^Share/ });
+  await dialog.getByRole("button", { name: "Publish as a page …" }).click();
+  await dialog.getByLabel("Turn the slides by itself").check();
+  await dialog.getByLabel("Seconds a slide").fill("1");
+  await dialog.getByLabel(/^Sites that may show it/).fill("no site");
+  await expect(dialog.getByRole("alert")).toContainText("no address of a site");
+  await dialog.getByLabel(/^Sites that may show it/).fill("https://course.example");
+  await dialog.getByRole("button", { name: "Publish", exact: true }).click();
+  const address = await dialog.getByLabel("Address of the page").inputValue();
+  await expect(dialog.getByLabel("Code to embed the page")).toHaveValue(/^<iframe src=/);
+  await accessible(page, "who sees what");
+
+  const visitor = await somebodyElse(browser);
+  await visitor.goto(address);
+  await expect(visitor.locator("[data-viewed-slide] img")).toBeVisible();
+  await expect(visitor.getByText(/^2 of \d+$/)).toBeVisible();
+  await visitor.getByRole("button", { name: "Stop turning" }).click();
+  await accessible(visitor, "a published page");
+  expect(await visitor.context().cookies()).toEqual([]);
+  await dialog.locator("[data-page]").getByRole("button", { name: "Take back" }).click();
+  await expect(visitor.getByText("This page was taken back")).toBeVisible();
+});

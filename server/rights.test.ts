@@ -21,6 +21,11 @@ const ROUTES: Record<string, Asks> = {
   "PUT /api/account-links/:token/password": "anyone",
   "GET /api/links/:token": "anyone",
   "POST /api/links/:token/opening": "anyone",
+  "GET /api/pages/:page/look": "anyone",
+  "GET /api/pages/:page/look/:slide": "anyone",
+  "GET /api/pages/:page/drawings/:slide": "anyone",
+  "GET /api/pages/:page/pictures/:sha256": "anyone",
+  "GET /api/pages/:page/events": "anyone",
   "GET /api/hand-in/:token": "anyone",
   "POST /api/hand-in/:token/files": "anyone",
   "POST /api/hand-in/:token/decks": "anyone",
@@ -115,7 +120,7 @@ function asksOf(route: string): Asks {
   const [method = "", path = ""] = route.split(" ");
   if (ROUTES[route]) return ROUTES[route];
   const ofDeck = /^\/api\/decks\/:deck(.*)$/.exec(path)?.[1];
-  if (ofDeck?.startsWith("/sharing")) return "share";
+  if (ofDeck?.startsWith("/sharing") || ofDeck?.startsWith("/pages")) return "share";
   if (ofDeck !== undefined) return DECK_ACTS[`${method} ${ofDeck}`] ?? (method === "GET" ? "see" : "change");
   if (OWN_THINGS.test(path)) return method === "GET" ? "session" : "account";
   throw new Error(`Nobody has said who may use ${route}.`);

@@ -36,7 +36,7 @@ interface Layer {
 /** Lists the routes of an app and of the routers that it uses under /api. */
 function routesOf(app: ReturnType<typeof createApp>): string[] {
   // The routes on the state of the service are beside /api.
-  const inside = (under: string, path: string) => (/^\/(api|health)/.test(path) ? path : under + path);
+  const inside = (under: string, path: string) => (/^\/(api|health|oembed)/.test(path) ? path : under + path);
   const listed = (stack: readonly Layer[], under: string): string[] =>
     stack.flatMap(({ route, handle }) =>
       route
@@ -52,8 +52,9 @@ export async function testServer(
   {
     withoutJobs = false,
     processes = false,
+    client,
     ...services
-  }: { withoutJobs?: boolean; processes?: boolean } & Partial<
+  }: { withoutJobs?: boolean; processes?: boolean; client?: string } & Partial<
     Pick<AppContext, "sourceHosts" | "pointService" | "demo" | "key">
   > = {},
 ): Promise<TestServer> {
@@ -86,7 +87,7 @@ export async function testServer(
       throttle: new Throttle(pool),
       ...services,
     },
-    { log: pino({ level: "silent" }) },
+    { log: pino({ level: "silent" }), ...(client ? { client } : {}) },
   );
   const server: Server = createServer(app);
   await new Promise<void>((resolve) => server.listen(0, "127.0.0.1", resolve));

@@ -60,6 +60,7 @@ const SideBySide = lazy(() => import("./translate/SideBySide"));
 const Hall = lazy(() => import("./speak/Hall"));
 const Phone = lazy(() => import("./speak/Phone"));
 const View = lazy(() => import("./view/View"));
+const PageView = lazy(() => import("./view/PageView"));
 const DeckView = lazy(() => import("./view/DeckView"));
 const SignIn = lazy(() => import("./people/SignIn"));
 const Setup = lazy(() => import("./people/Setup"));
@@ -73,7 +74,7 @@ const HousePage = lazy(() => import("./people/HousePage"));
 // The other places of a deck are fetched when nothing else is done, one after another, so that they open at once.
 setTimeout(async () => {
   // The hall's window, the phone, and pages for visitors stay where they are.
-  if (/\/(hall|remote|view|hand-in|sign-in|setup|join|reset)\b/.test(location.pathname)) return;
+  if (/\/(hall|remote|view|page|hand-in|sign-in|setup|join|reset)\b/.test(location.pathname)) return;
   for (const place of Object.values(load)) {
     await new Promise((resolve) =>
       "requestIdleCallback" in window ? requestIdleCallback(resolve) : setTimeout(resolve, 200),
@@ -124,6 +125,7 @@ const router = createBrowserRouter([
     ],
   },
   { path: "/decks/:deck/view", element: <DeckView />, errorElement: <ErrorPage /> },
+  { path: "/page/:page", element: <PageView />, errorElement: <ErrorPage /> },
   { path: "/view/:token", element: <View />, errorElement: <ErrorPage /> },
   { path: "/sign-in", element: <SignIn />, errorElement: <ErrorPage /> },
   { path: "/setup", element: <Setup />, errorElement: <ErrorPage /> },

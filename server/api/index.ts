@@ -349,6 +349,7 @@ export type ErrorBody = z.infer<typeof ErrorBody>;
 export * from "./accounts";
 export * from "./collections";
 export * from "./data";
+export * from "./pages";
 export * from "./points";
 export * from "./sharing";
 export * from "./themes";

@@ -13,6 +13,8 @@ import type { AppContext } from "./context";
 import { deckRoutes } from "./decks";
 import { deskRoutes } from "./desk";
 import { divideRoutes } from "./divide";
+import { Drawings } from "./drawings";
+import { framing, metadataOfPage, oembedRoutes } from "./embedding";
 import { onError } from "./errors";
 import { exportRoutes } from "./exports";
 import { fileRoutes } from "./files";
@@ -30,6 +32,7 @@ import { onlyLinks, phoneRoutes, remoteRoutes } from "./remotes";
 import { viewingRoutes } from "./viewing";
 import { sourceRoutes } from "./sources";
 import { languageResourceRoutes } from "./languageresources";
+import { pageRoutes, publishingRoutes } from "./pages";
 import { pointRoutes } from "./points";
 import { themeRoutes } from "./themes";
 import { translationRoutes } from "./translations";
@@ -45,6 +48,7 @@ export interface Site {
 /** The server's routes, the client and its fonts, with headers, sessions, logs and errors. */
 export function createApp(context: AppContext, { client, log, hosts = [] }: Site): Express {
   const app = express();
+  const drawings = new Drawings(context);
   app.disable("x-powered-by");
   // A proxy on this machine says who asks, and whether over TLS.
   app.set("trust proxy", "loopback");
@@ -65,7 +69,8 @@ export function createApp(context: AppContext, { client, log, hosts = [] }: Site
   app.use(healthRoutes(context));
   app.use("/api", sameOrigin, phoneRoutes(context));
   app.use("/api", session(context), ...personLimits());
-  app.use("/api", entranceRoutes(context), linkRoutes(context), handInRoutes(context));
+  app.use("/api", entranceRoutes(context), linkRoutes(context), handInRoutes(context), pageRoutes(context, drawings));
+  app.use(oembedRoutes(context));
   app.use("/api", enterDemo(context));
   app.post("/api/sign-out", signOut(context));
   app.use("/api", jobRoutes(context));
@@ -88,7 +93,8 @@ export function createApp(context: AppContext, { client, log, hosts = [] }: Site
     accountRoutes,
     houseRoutes,
     sharingRoutes,
-    viewingRoutes,
+    viewingRoutes(drawings),
+    publishingRoutes,
     collectionRoutes,
   ])
     app.use("/api", routes(context));
@@ -96,7 +102,9 @@ export function createApp(context: AppContext, { client, log, hosts = [] }: Site
     throw new Failure("not-found", request.path, "There is nothing at this address.");
   });
   app.use("/fonts", express.static(context.fonts, { immutable: true, maxAge: "365d" }));
-  if (client && existsSync(join(client, "index.html"))) serveClient(app, client);
+  app.use(framing(context));
+  if (client && existsSync(join(client, "index.html")))
+    serveClient(app, client, (request, response) => metadataOfPage(context, request, response));
   app.use(onError);
   return app;
 }

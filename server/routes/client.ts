@@ -1,7 +1,7 @@
 import { readFileSync } from "node:fs";
 import { join } from "node:path";
 import { Failure } from "@unitext/core/model";
-import express, { type Express, type RequestHandler, type Response } from "express";
+import express, { type Express, type Request, type RequestHandler, type Response } from "express";
 import helmet from "helmet";
 
 /** Sets the security headers; the policy lets the page run its own code and nothing else. Needs `locals.nonce`. */
@@ -29,8 +29,15 @@ export function securityHeaders(): RequestHandler {
   });
 }
 
-/** Serves the built client of a folder, and its page at every address that is not a file. */
-export function serveClient(app: Express, client: string): void {
+/**
+ * Serves the built client of a folder, and its page at every address that is not a file. `head` returns what an address
+ * has in its head beside that.
+ */
+export function serveClient(
+  app: Express,
+  client: string,
+  head: (request: Request, response: Response) => Promise<string>,
+): void {
   app.use(
     express.static(client, {
       index: false,
@@ -41,7 +48,7 @@ export function serveClient(app: Express, client: string): void {
         ),
     }),
   );
-  app.get("/{*path}", (request, response) => {
+  app.get("/{*path}", async (request, response) => {
     if (request.path.startsWith("/assets/"))
       throw new Failure(
         "not-found",
@@ -52,6 +59,10 @@ export function serveClient(app: Express, client: string): void {
     // Editors bring inline styles; the nonce allows theirs and no others.
     response
       .set({ "content-type": "text/html; charset=utf-8", "cache-control": "no-cache" })
-      .send(page.replace('name="style-nonce" content=""', `name="style-nonce" content="${response.locals.nonce}"`));
+      .send(
+        page
+          .replace('name="style-nonce" content=""', `name="style-nonce" content="${response.locals.nonce}"`)
+          .replace("</head>", `${await head(request, response)}</head>`),
+      );
   });
 }

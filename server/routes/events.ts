@@ -117,9 +117,9 @@ export class Announcements {
     this.open(JOBS_OF + user, { response, user, deck: undefined });
   }
 
-  /** Streams news of a talk to the speaker's window or a phone. Throws a Failure `too-many`. */
-  streamTalk(name: string, response: Response): void {
-    this.open(name, { response, user: name, deck: undefined });
+  /** Streams news of a talk or a published page. `user` is whose streams are counted. Throws a Failure `too-many`. */
+  streamNews(name: string, response: Response, user = name): void {
+    this.open(name, { response, user, deck: undefined });
   }
 
   private send({ response }: Listener, text: string): void {

@@ -8,7 +8,7 @@ import { sendRange } from "./range";
 
 /** Paths that other computers of the network may ask for in the demo: the page for a phone, and what links lead to. */
 const FOR_OTHERS =
-  /^\/(?:remote\/|api\/remote\/|view\/|hand-in\/|api\/(?:links|hand-in|receipts)\/|api\/entrance|api\/decks\/|assets\/|fonts\/|favicon)/;
+  /^\/(?:remote\/|api\/remote\/|view\/|hand-in\/|page\/|oembed|api\/(?:links|hand-in|receipts|pages)\/|api\/entrance|api\/decks\/|assets\/|fonts\/|favicon)/;
 
 /**
  * In the demo, whose user signs in without a password, answers other computers only on the paths for phones and for
@@ -59,7 +59,7 @@ export function phoneRoutes({ db, announcements }: AppContext): Router {
     "/remote/:token/events",
     tokenRoute(async (_, response, token) => {
       const { hash } = await remoteOf(db, token);
-      announcements.streamTalk(newsOf(hash), response);
+      announcements.streamNews(newsOf(hash), response);
     }),
   );
   routes.post(

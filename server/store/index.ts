@@ -8,6 +8,7 @@ export * from "./deckchanges";
 export * from "./decklist";
 export * from "./decks";
 export * from "./desk";
+export * from "./pages";
 export * from "./presence";
 export * from "./remotes";
 export * from "./search";

@@ -3,7 +3,7 @@ import type { CsvReading, DeckMetadata, RichText, Slide, Theme } from "@unitext/
 import type { Report } from "@unitext/core/tally";
 import type { Context, Piece, SegmentState, Term } from "@unitext/core/translate";
 import { SHARED_RIGHTS } from "../access";
-import { type CollectionAsked, JOB_KINDS, type JobResult, type NamePart, type TalkState } from "../api";
+import { type CollectionAsked, JOB_KINDS, type JobResult, type NamePart, type PageAsked, type TalkState } from "../api";
 import {
   bigint,
   boolean,
@@ -442,6 +442,27 @@ export const access = pgView("access", {
   rank: integer("rank").notNull(),
   notes: boolean("notes").notNull(),
 }).existing();
+
+/** Decks that are published as pages of their own, for everybody who has the address. */
+export const pages = pgTable(
+  "pages",
+  {
+    id: text("id").primaryKey(),
+    deck: text("deck_id")
+      .notNull()
+      .references(() => decks.id, { onDelete: "cascade" }),
+    /** The version that it shows for good; null for always the latest. */
+    version: integer("version"),
+    notes: boolean("notes").notNull(),
+    turning: jsonb("turning").$type<PageAsked["turning"]>(),
+    /** The sites that may show it in a frame. */
+    origins: jsonb("origins").$type<string[]>().notNull(),
+    /** How often it was opened; nobody is followed. */
+    views: integer("views").notNull().default(0),
+    createdAt: moment("created_at"),
+  },
+  (table) => [index("pages_deck").on(table.deck)],
+);
 
 /** Collections: others hand in decks by a link, under names of one scheme. */
 export const collections = pgTable(

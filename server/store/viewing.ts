@@ -1,7 +1,8 @@
-import { type DeckMetadata, Failure, filesOf, nameOf, type Slide } from "@unitext/core/model";
+import { type Deck, type DeckMetadata, Failure, filesOf, metadataOf, nameOf, type Slide } from "@unitext/core/model";
 import { and, asc, eq, inArray } from "drizzle-orm";
 import type { ViewedDeck } from "../api";
 import type { Database } from "./database";
+import { loadDeck } from "./decks";
 import { metadataIn, runningOrder, slideOf } from "./rows";
 import { blobs, deckBlobs, decks, slides } from "./schema";
 
@@ -15,16 +16,13 @@ function shownParent(slide: Slide, byId: ReadonlyMap<string, Slide>): string | n
   return parent;
 }
 
-/** Returns what a viewer's page lists of a deck: its slides that are not hidden, by name. Throws a Failure `not-found`. */
-export async function viewedDeck(db: Database, id: string): Promise<Omit<ViewedDeck, "right" | "notes">> {
-  const [row] = await db.select().from(decks).where(eq(decks.id, id));
-  if (!row) throw noDeck(id);
-  const { properties, language, page } = metadataIn(row);
-  const list = (await db.select().from(slides).where(eq(slides.deck, id)).orderBy(asc(runningOrder))).map(slideOf);
+/** Returns what a viewer's page lists of a deck: its slides that are not hidden, by name. */
+export function viewedOf(deck: Deck, version: number): Omit<ViewedDeck, "right" | "notes"> {
+  const { id, properties, language, page, slides: list } = deck;
   const byId = new Map(list.map((slide) => [slide.id, slide]));
   return {
     id,
-    version: row.version,
+    version,
     title: properties.title,
     language,
     page: { width: page.width, height: page.height },
@@ -32,6 +30,12 @@ export async function viewedDeck(db: Database, id: string): Promise<Omit<ViewedD
       .filter(({ hidden }) => !hidden)
       .map((slide) => ({ id: slide.id, name: nameOf(slide), parent: shownParent(slide, byId) })),
   };
+}
+
+/** Returns what a viewer's page lists of a stored deck. Throws a Failure `not-found`. */
+export async function viewedDeck(db: Database, id: string): Promise<Omit<ViewedDeck, "right" | "notes">> {
+  const { deck, version } = await loadDeck(db, id);
+  return viewedOf(deck, version);
 }
 
 /** A slide with what is needed to draw it. */
@@ -42,6 +46,17 @@ export interface SlideToDraw {
   version: number;
   /** The slides that are shown, to which links may lead. */
   shown: string[];
+}
+
+const notShown = (id: string) => new Failure("not-found", id, "This slide is not in the deck any more, or is hidden.");
+
+/** Returns a slide of a deck for a viewer's page. Throws a Failure `not-found` for one that is hidden or gone. */
+export function slideToDrawOf(deck: Deck, version: number, id: string): SlideToDraw {
+  const at = deck.slides.findIndex((slide) => slide.id === id);
+  const slide = deck.slides[at];
+  if (!slide || slide.hidden) throw notShown(id);
+  const shown = deck.slides.filter(({ hidden }) => !hidden).map((one) => one.id);
+  return { metadata: metadataOf(deck), slide, number: at + 1, version, shown };
 }
 
 /** Loads a slide for a viewer's page. Throws a Failure `not-found` for one that is hidden or gone. */
@@ -58,8 +73,7 @@ export async function slideToDraw(db: Database, deck: string, id: string): Promi
     .from(slides)
     .where(and(eq(slides.deck, deck), eq(slides.id, id)));
   const slide = found && slideOf(found);
-  if (!slide || slide.hidden)
-    throw new Failure("not-found", id, "This slide is not in the deck any more, or is hidden.");
+  if (!slide || slide.hidden) throw notShown(id);
   return {
     metadata: metadataIn(row),
     slide,

@@ -6,6 +6,7 @@ import { get, post, send } from "../api/client";
 import { Dialog } from "../ui/Dialog";
 import { LinkCard } from "./LinkCard";
 import { LinkForm } from "./LinkForm";
+import { PagesSection } from "./PagesSection";
 import { RIGHT_WORDS, scopeWords, type SharedThing } from "./rights";
 
 /** Who sees what of a deck or a folder: people of the house, and links. Only for its owner. */
@@ -90,6 +91,7 @@ export function ShareDialog({ thing, onClose }: { thing: SharedThing; onClose: (
               </div>
             )}
           </section>
+          {!thing.folder && <PagesSection path={thing.path} onProblem={setProblem} />}
         </>
       )}
     </Dialog>

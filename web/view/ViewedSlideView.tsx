@@ -1,13 +1,14 @@
 import type { ViewedDeck, ViewedSlide } from "@unitext/server/api";
 
 /** Returns the address of a slide's drawing, which names the version so that it can be kept. */
-export const drawingAddress = ({ id, version }: Pick<ViewedDeck, "id" | "version">, slide: string): string =>
-  `/api/decks/${id}/drawings/${slide}?version=${version}`;
+export const drawingAddress = (base: string, { version }: Pick<ViewedDeck, "version">, slide: string): string =>
+  `/api${base}/drawings/${slide}?version=${version}`;
 
 const percent = (value: number, of: number) => `${(value / of) * 100}%`;
 
 /** A slide as large as the page allows, with its words for those who do not see it, its links, films and notes. */
 export function ViewedSlideView({
+  base,
   deck,
   slide,
   number,
@@ -15,6 +16,8 @@ export function ViewedSlideView({
   notes,
   data,
 }: {
+  /** The path of the deck or page in the API. */
+  base: string;
   deck: ViewedDeck;
   slide: string;
   number: number;
@@ -39,7 +42,7 @@ export function ViewedSlideView({
         style={{ maxWidth: `calc((100dvh - 9rem) * ${(zoom * width) / height})`, aspectRatio: `${width} / ${height}` }}
         data-viewed-slide={slide}
       >
-        <img className="block h-full w-full bg-base-100" src={drawingAddress(deck, slide)} alt="" />
+        <img className="block h-full w-full bg-base-100" src={drawingAddress(base, deck, slide)} alt="" />
         {data && (
           <>
             {/* biome-ignore lint/security/noDangerouslySetInnerHtml: words that the server has escaped, in elements without attributes but addresses that it has checked. */}
@@ -56,7 +59,7 @@ export function ViewedSlideView({
               />
             ))}
             {data.media.map(({ type, alt, sha256, poster, ...at }, nth) => {
-              const address = (sum: string) => `/api/decks/${deck.id}/pictures/${sum}`;
+              const address = (sum: string) => `/api${base}/pictures/${sum}`;
               return (
                 <div key={nth} className="absolute" style={place(at)}>
                   {type === "video" ? (

@@ -8,7 +8,9 @@ import {
   LayoutGrid,
   MessageCircle,
   MessageSquareText,
+  Pause,
   PenLine,
+  Play,
   Printer,
   ZoomIn,
   ZoomOut,
@@ -18,7 +20,7 @@ import useSWR from "swr";
 import { get } from "../api/client";
 import { DownloadMenu } from "./DownloadMenu";
 import { drawingAddress, ViewedSlideView } from "./ViewedSlideView";
-import { useViewedDeck } from "./useViewedDeck";
+import { type Viewed, useViewedDeck } from "./useViewedDeck";
 import { useViewerKeys } from "./useViewerKeys";
 import { after, before, below } from "./walk";
 
@@ -32,6 +34,11 @@ const SWIPE = 60;
 /** The page on which a deck is looked at: slides one by one, zoom, notes where they are shared, print, download. */
 export function Viewer({ deck: id, choice }: { deck: string; choice?: ReactNode }) {
   const { deck, problem } = useViewedDeck(id);
+  return <ShownDeck base={`/decks/${id}`} deck={deck} problem={problem} choice={choice} />;
+}
+
+/** A deck, or why it is not shown. */
+export function ShownDeck({ deck, problem, ...props }: Viewed & Omit<Props, "deck">) {
   if (!deck)
     return (
       <main className="grid h-full place-items-center p-6 text-center" aria-busy={!problem}>
@@ -44,10 +51,21 @@ export function Viewer({ deck: id, choice }: { deck: string; choice?: ReactNode 
         <p>{deck.title || "This deck"} has no slides yet.</p>
       </main>
     );
-  return <Open deck={deck} choice={choice} />;
+  return <Open deck={deck} {...props} />;
 }
 
-function Open({ deck, choice }: { deck: ViewedDeck; choice: ReactNode }) {
+interface Props {
+  /** The path of the deck or the published page in the API. */
+  base: string;
+  deck: ViewedDeck;
+  choice?: ReactNode;
+  /** Turns the slides of its own: the seconds of each slide, and whether it starts again. */
+  turning?: { secondsOf: (slide: string) => number; loop: boolean } | undefined;
+  /** Whether the deck can be downloaded. */
+  download?: boolean;
+}
+
+function Open({ base, deck, choice, turning, download = true }: Props) {
   const { slides } = deck;
   const [current, setCurrent] = useState(() => decodeURIComponent(window.location.hash.slice(1)));
   const [zoom, setZoom] = useState(0);
@@ -65,7 +83,7 @@ function Open({ deck, choice }: { deck: ViewedDeck; choice: ReactNode }) {
     setOverview(false);
     window.history.replaceState(window.history.state, "", `#${encodeURIComponent(id)}`);
   }, []);
-  const path = `/decks/${deck.id}/look/${at}`;
+  const path = `${base}/look/${at}`;
   const { data, mutate } = useSWR(`${path}@${deck.version}`, () => get(path, ViewedSlide), {
     revalidateOnFocus: false,
     keepPreviousData: false,
@@ -101,6 +119,18 @@ function Open({ deck, choice }: { deck: ViewedDeck; choice: ReactNode }) {
     notes: () => setNotes((on) => !on),
     full: () => void stage.current?.requestFullscreen?.(),
   });
+  const latest = useRef(ways);
+  latest.current = ways;
+  // The slides turn of their own until somebody turns one.
+  const [turns, setTurns] = useState(turning !== undefined);
+  useEffect(() => {
+    if (!turning || !turns || !at) return;
+    const timer = setTimeout(() => {
+      const next = latest.current.next ?? (turning.loop ? slides[0]?.id : undefined);
+      if (next !== undefined) show(next);
+    }, turning.secondsOf(at) * 1000);
+    return () => clearTimeout(timer);
+  }, [turning, turns, at, slides, show]);
   const touch = useRef<{ x: number; y: number }>(undefined);
   const print = () => {
     setPrinting(true);
@@ -143,6 +173,18 @@ function Open({ deck, choice }: { deck: ViewedDeck; choice: ReactNode }) {
             {comments.length > 0 && <span className="tabular-nums">{comments.length}</span>}
           </button>
         )}
+        {turning && (
+          <button
+            type="button"
+            className="btn btn-ghost btn-sm"
+            aria-pressed={turns}
+            title="The slides turn by themselves"
+            onClick={() => setTurns(!turns)}
+          >
+            {turns ? <Pause size={16} aria-hidden="true" /> : <Play size={16} aria-hidden="true" />}
+            {turns ? "Stop turning" : "Turn by itself"}
+          </button>
+        )}
         <span className="flex items-center max-md:hidden">
           <button
             type="button"
@@ -177,7 +219,7 @@ function Open({ deck, choice }: { deck: ViewedDeck; choice: ReactNode }) {
         <button type="button" className="btn btn-ghost btn-sm max-md:hidden" title="Prints all slides" onClick={print}>
           <Printer size={16} aria-hidden="true" /> Print
         </button>
-        <DownloadMenu deck={deck.id} onProblem={setSaid} />
+        {download && <DownloadMenu deck={deck.id} onProblem={setSaid} />}
         {(deck.right === "edit" || deck.right === "own") && (
           <a className="btn btn-primary btn-sm" href={`/decks/${deck.id}/write`}>
             <PenLine size={16} aria-hidden="true" /> Edit
@@ -190,7 +232,7 @@ function Open({ deck, choice }: { deck: ViewedDeck; choice: ReactNode }) {
         </p>
       )}
       {overview ? (
-        <Overview deck={deck} current={at} onOpen={show} />
+        <Overview base={base} deck={deck} current={at} onOpen={show} />
       ) : (
         <div className="flex min-h-0 flex-1 max-md:flex-col print:hidden">
           <main
@@ -208,6 +250,7 @@ function Open({ deck, choice }: { deck: ViewedDeck; choice: ReactNode }) {
             }}
           >
             <ViewedSlideView
+              base={base}
               deck={deck}
               slide={at}
               number={number}
@@ -239,6 +282,7 @@ function Open({ deck, choice }: { deck: ViewedDeck; choice: ReactNode }) {
       </nav>
       {printing && (
         <ForPrint
+          base={base}
           deck={deck}
           onDrawn={() => {
             setSaid("");
@@ -279,7 +323,17 @@ function Way({
 }
 
 /** All slides small; those out of sight are drawn when they come into it. */
-function Overview({ deck, current, onOpen }: { deck: ViewedDeck; current: string; onOpen: (id: string) => void }) {
+function Overview({
+  base,
+  deck,
+  current,
+  onOpen,
+}: {
+  base: string;
+  deck: ViewedDeck;
+  current: string;
+  onOpen: (id: string) => void;
+}) {
   return (
     <main className="min-h-0 flex-1 overflow-auto p-4 print:hidden">
       <ul className="grid grid-cols-[repeat(auto-fill,minmax(10rem,1fr))] gap-4">
@@ -296,7 +350,7 @@ function Overview({ deck, current, onOpen }: { deck: ViewedDeck; current: string
                 className="block w-full"
                 width={deck.page.width}
                 height={deck.page.height}
-                src={drawingAddress(deck, slide.id)}
+                src={drawingAddress(base, deck, slide.id)}
                 alt=""
               />
               <span className="block truncate px-1 text-xs">
@@ -311,7 +365,7 @@ function Overview({ deck, current, onOpen }: { deck: ViewedDeck; current: string
 }
 
 /** All slides, one to a page, which are printed once they are drawn. */
-function ForPrint({ deck, onDrawn }: { deck: ViewedDeck; onDrawn: () => void }) {
+function ForPrint({ base, deck, onDrawn }: { base: string; deck: ViewedDeck; onDrawn: () => void }) {
   const left = useRef(deck.slides.length);
   const drawn = () => {
     left.current -= 1;
@@ -323,7 +377,7 @@ function ForPrint({ deck, onDrawn }: { deck: ViewedDeck; onDrawn: () => void }) 
         <img
           key={id}
           className="mb-0 block w-full break-after-page"
-          src={drawingAddress(deck, id)}
+          src={drawingAddress(base, deck, id)}
           alt=""
           onLoad={drawn}
           onError={drawn}
