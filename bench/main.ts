@@ -10,6 +10,7 @@ import { divide } from "./divide";
 import { documents, longDocument } from "./documents";
 import { grow } from "./growth";
 import { store } from "./store";
+import { together } from "./together";
 import { translation } from "./translate";
 
 /** The benchmarks by name. `npm run bench -- typing store` runs these two alone. */
@@ -25,6 +26,7 @@ const BENCHES: Record<string, () => Row[] | Promise<Row[]>> = {
   translation,
   grow,
   peaks,
+  together,
   store: async () => (DATABASE ? store(DATABASE) : []),
 };
 const DATABASE = process.env.UNITEXT_BENCH_DATABASE;

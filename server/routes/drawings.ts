@@ -1,13 +1,20 @@
-import { elementWords } from "@unitext/core/model";
+import { createHash } from "node:crypto";
+import { elementWords, must } from "@unitext/core/model";
 import type { Response } from "express";
 import { LRUCache } from "lru-cache";
 import type { ViewedSlide } from "../api";
-import { picturesOfSlide, type SlideToDraw } from "../store";
+import { loadDeck, picturesOfSlide, type SlideToDraw } from "../store";
 import type { Asker } from "../work";
 import type { AppContext } from "./context";
 
 /** How many characters of drawings are kept, so that many viewers of a slide cost one drawing. */
 const KEPT = 64 * 1024 * 1024;
+
+/** How many decks are kept, and for how long, in milliseconds. */
+const DECKS = 20;
+const FRESH = 1000;
+
+type LoadedDeck = Awaited<ReturnType<typeof loadDeck>>;
 
 /** What a page may show beside the drawing. */
 interface Shown {
@@ -15,16 +22,35 @@ interface Shown {
   comments: boolean;
 }
 
-/** Draws slides in worker processes, and keeps the drawings by deck and version. */
+/** Draws slides in worker processes, and keeps the drawings. */
 export class Drawings {
   private readonly kept = new LRUCache<string, string>({ maxSize: KEPT, sizeCalculation: (svg) => svg.length || 1 });
 
-  constructor(private readonly context: Pick<AppContext, "db" | "work" | "fonts">) {}
+  /** The decks that were looked at in the last second: while many look at one that others write in, it is loaded once. */
+  private readonly decks: LRUCache<string, LoadedDeck>;
+
+  constructor(private readonly context: Pick<AppContext, "db" | "work" | "fonts">) {
+    this.decks = new LRUCache<string, LoadedDeck>({
+      max: DECKS,
+      ttl: FRESH,
+      fetchMethod: async (id) => loadDeck(this.context.db, id),
+    });
+  }
+
+  /** Returns a deck as it was at most a second ago, and not before version `since`. Throws a Failure `not-found`. */
+  async deck(id: string, since = 0): Promise<LoadedDeck> {
+    const known = must(await this.decks.fetch(id));
+    return known.version < since ? must(await this.decks.fetch(id, { forceRefresh: true })) : known;
+  }
 
   /** Returns the drawing of a slide as SVG. */
-  async draw({ shown: _, version, ...placed }: SlideToDraw, asker: Asker): Promise<string> {
+  async draw({ shown: _, version: __, ...placed }: SlideToDraw, asker: Asker): Promise<string> {
     const { db, work, fonts } = this.context;
-    const key = `${placed.metadata.id} ${version} ${placed.slide.id}`;
+    // By what is drawn, and not by version: most changes of a deck are on other slides.
+    const { notes: ___, comments: ____, ...drawnOf } = placed.slide;
+    const key = createHash("sha256")
+      .update(JSON.stringify({ ...placed, slide: drawnOf }))
+      .digest("base64");
     const known = this.kept.get(key);
     if (known !== undefined) return known;
     const pictures = await picturesOfSlide(db, placed);

@@ -1,13 +1,8 @@
 import { type Deck, type DeckMetadata, Failure, filesOf, metadataOf, nameOf, type Slide } from "@unitext/core/model";
-import { and, asc, eq, inArray } from "drizzle-orm";
+import { and, eq, inArray } from "drizzle-orm";
 import type { ViewedDeck } from "../api";
 import type { Database } from "./database";
-import { loadDeck } from "./decks";
-import { metadataIn, runningOrder, slideOf } from "./rows";
-import { blobs, deckBlobs, decks, slides } from "./schema";
-
-const noDeck = (id: string) =>
-  new Failure("not-found", id, "There is no deck at this address. It may have been deleted.");
+import { blobs, deckBlobs } from "./schema";
 
 /** Returns the nearest slide above one that is shown; null for a slide of the main line. */
 function shownParent(slide: Slide, byId: ReadonlyMap<string, Slide>): string | null {
@@ -32,12 +27,6 @@ export function viewedOf(deck: Deck, version: number): Omit<ViewedDeck, "right" 
   };
 }
 
-/** Returns what a viewer's page lists of a stored deck. Throws a Failure `not-found`. */
-export async function viewedDeck(db: Database, id: string): Promise<Omit<ViewedDeck, "right" | "notes">> {
-  const { deck, version } = await loadDeck(db, id);
-  return viewedOf(deck, version);
-}
-
 /** A slide with what is needed to draw it. */
 export interface SlideToDraw {
   metadata: DeckMetadata;
@@ -57,30 +46,6 @@ export function slideToDrawOf(deck: Deck, version: number, id: string): SlideToD
   if (!slide || slide.hidden) throw notShown(id);
   const shown = deck.slides.filter(({ hidden }) => !hidden).map((one) => one.id);
   return { metadata: metadataOf(deck), slide, number: at + 1, version, shown };
-}
-
-/** Loads a slide for a viewer's page. Throws a Failure `not-found` for one that is hidden or gone. */
-export async function slideToDraw(db: Database, deck: string, id: string): Promise<SlideToDraw> {
-  const [row] = await db.select().from(decks).where(eq(decks.id, deck));
-  if (!row) throw noDeck(deck);
-  const list = await db
-    .select({ id: slides.id, body: slides.body })
-    .from(slides)
-    .where(eq(slides.deck, deck))
-    .orderBy(asc(runningOrder));
-  const [found] = await db
-    .select()
-    .from(slides)
-    .where(and(eq(slides.deck, deck), eq(slides.id, id)));
-  const slide = found && slideOf(found);
-  if (!slide || slide.hidden) throw notShown(id);
-  return {
-    metadata: metadataIn(row),
-    slide,
-    number: list.findIndex((one) => one.id === id) + 1,
-    version: row.version,
-    shown: list.filter(({ body }) => !body.hidden).map((one) => one.id),
-  };
 }
 
 /** Returns the picture files of a slide by their SHA-256. */

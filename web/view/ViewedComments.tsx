@@ -27,7 +27,8 @@ export default function ViewedComments({
   deck: ViewedDeck;
   id: string;
   viewed: ViewedSlide;
-  onChanged: () => void;
+  /** Called with the version of the deck that a comment made. */
+  onChanged: (version: number) => void;
   onProblem: (problem: string) => void;
 }) {
   const me = useMe();
@@ -35,7 +36,10 @@ export default function ViewedComments({
   const slide = slideOf(id, viewed);
   const send = (change: Change) => {
     const sent = { base: deck.version, changes: [{ id: nanoid(16), change }] };
-    post(`/decks/${deck.id}/changes`, sent, ChangeReply).then(onChanged, (error: Error) => onProblem(error.message));
+    post(`/decks/${deck.id}/changes`, sent, ChangeReply).then(
+      ({ version }) => onChanged(version),
+      (error: Error) => onProblem(error.message),
+    );
   };
   const said = (text: string): Reply => ({
     id: nanoid(10),

@@ -262,7 +262,13 @@ function Open({ base, deck, choice, turning, download = true }: Props) {
           {commenting && data && comments && (
             <aside className="hairline w-72 shrink-0 overflow-auto border-l max-md:h-1/2 max-md:w-full max-md:border-t max-md:border-l-0">
               <Suspense>
-                <ViewedComments deck={deck} id={at} viewed={data} onChanged={() => void mutate()} onProblem={setSaid} />
+                <ViewedComments
+                  deck={deck}
+                  id={at}
+                  viewed={data}
+                  onChanged={(since) => void mutate(get(`${path}?since=${since}`, ViewedSlide), { revalidate: false })}
+                  onProblem={setSaid}
+                />
               </Suspense>
             </aside>
           )}

@@ -11,6 +11,8 @@ export interface Viewed {
 
 /** How long the page waits before it asks whether it may still look, in milliseconds. */
 const AGAIN = 500;
+/** How long news of changes is gathered, in milliseconds. */
+const GATHER = 1500;
 
 /** Loads a deck for a viewer's page and follows it: newer versions are shown, and a right that ends closes it at once. */
 export function useViewedDeck(id: string): Viewed {
@@ -20,12 +22,24 @@ export function useViewedDeck(id: string): Viewed {
     let gone = false;
     let events: EventSource | undefined;
     let timer: ReturnType<typeof setTimeout>;
+    let pending: ReturnType<typeof setTimeout> | undefined;
+    let announced = 0;
+    // While others type there is news many times a second.
+    const again = () => {
+      pending ??= setTimeout(() => {
+        pending = undefined;
+        void load();
+      }, GATHER);
+    };
     const load = async () => {
       try {
         const next = await get(`/decks/${id}/look`, ViewedDeck);
         if (gone) return;
         setDeck(next);
-        if (!events) follow(next.version);
+        if (announced === 0) announced = next.version;
+        // What the server gives out may be a second old.
+        if (next.version < announced) again();
+        if (!events) follow();
       } catch (error) {
         if (gone) return;
         if (!(error instanceof Refused)) {
@@ -41,15 +55,16 @@ export function useViewedDeck(id: string): Viewed {
         );
       }
     };
-    const follow = (version: number) => {
-      let known = version;
+    const follow = () => {
       events = new EventSource(`/api/decks/${id}/events`);
       events.onmessage = ({ data }) => {
-        if (data !== RIGHTS_NEWS) {
-          if (!(Number(data) > known)) return;
-          known = Number(data);
+        if (data === RIGHTS_NEWS) {
+          void load();
+          return;
         }
-        void load();
+        if (!(Number(data) > announced)) return;
+        announced = Number(data);
+        again();
       };
       // The stream ends with the right; then asking again says so.
       events.onerror = () => {
@@ -61,6 +76,7 @@ export function useViewedDeck(id: string): Viewed {
     return () => {
       gone = true;
       clearTimeout(timer);
+      clearTimeout(pending);
       events?.close();
     };
   }, [id]);
