@@ -8,6 +8,8 @@ import { PERSON } from "./limits";
 const JOBS_OF = "jobs of ";
 /** How often streams are kept alive, and the rights on them checked again, in milliseconds. */
 const BEAT = 20_000;
+/** The least time between two versions of a deck that its pages are told of, in milliseconds. */
+const GATHER = 100;
 /** A stream with more unread bytes than this is closed; the page reconnects by itself. */
 const MOST_WAITING = 256 * 1024;
 
@@ -58,7 +60,9 @@ export class Announcements {
       const [about = "", value = "0"] = (payload ?? "").split(" ");
       if (channel === RIGHTS_CHANNEL)
         void this.checkRights((listener) => about === EVERY_DECK || listener.deck === about, RIGHTS_NEWS);
-      else this.write(channel === JOB_CHANNEL ? JOBS_OF + about : about, value);
+      else if (channel === JOB_CHANNEL) this.write(JOBS_OF + about, value);
+      else if (/^\d+$/.test(value)) this.writeVersion(about, value);
+      else this.write(about, value);
     });
     this.client = client;
     try {
@@ -130,6 +134,24 @@ export class Announcements {
   private write(about: string, value: string): void {
     for (const listener of this.listeners.get(about) ?? [])
       if (listener.people || !value.startsWith(PRESENCE_NEWS)) this.send(listener, `data: ${value}\n\n`);
+  }
+
+  /** The decks whose pages were told a version just now, with the latest that they were not told yet. */
+  private readonly justTold = new Map<string, string | undefined>();
+
+  /** Tells pages a version at once, and while many follow one another, only the latest of them. */
+  private writeVersion(deck: string, version: string): void {
+    if (this.justTold.has(deck)) {
+      this.justTold.set(deck, version);
+      return;
+    }
+    this.write(deck, version);
+    this.justTold.set(deck, undefined);
+    setTimeout(() => {
+      const latest = this.justTold.get(deck);
+      this.justTold.delete(deck);
+      if (latest !== undefined) this.writeVersion(deck, latest);
+    }, GATHER).unref();
   }
 
   private readonly toTell = new Set<string>();
