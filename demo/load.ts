@@ -22,7 +22,7 @@ import { THEMES, type Deck, plainText, titleOf } from "@unitext/core/model";
 import { count } from "drizzle-orm";
 import { nanoid } from "nanoid";
 import { handedIn } from "./handedin";
-import { collectFieldWeek, shareCourse } from "./people";
+import { collectFieldWeek, publishOpenDay, shareCourse } from "./people";
 import { scriptsDeck } from "./scripts";
 import { fontsIn } from "@unitext/node";
 import { HouseKey } from "../server/accounts";
@@ -141,6 +141,7 @@ async function loadDemo(db: Database, folder: string, fonts: string, key: HouseK
   await shareCourse(db, token);
   const names = handedIn().map(({ name }) => name);
   await collectFieldWeek(db, names, token);
+  await publishOpenDay(db);
 }
 
 /** Stores a deck in another language with its translations; it follows its original. */

@@ -1,9 +1,11 @@
 import { type Comment, type Deck, elementWords, quoteOf, type Slide, titleOf } from "@unitext/core/model";
+import { and, eq, ne } from "drizzle-orm";
 import { nanoid } from "nanoid";
 import {
   applyChanges,
   createCollection,
   createLink,
+  createPage,
   type Database,
   DEMO_USER,
   ensureUser,
@@ -12,6 +14,7 @@ import {
   noteHandIn,
   noteLinkUse,
   ownCollection,
+  schema,
   share,
   type TokenMaker,
 } from "../server/store";
@@ -118,10 +121,21 @@ export async function shareCourse(db: Database, token: TokenMaker): Promise<void
     });
 }
 
+/** Publishes the open day as a page that plays by itself, for the screen in the hall. */
+export const publishOpenDay = (db: Database): Promise<string> =>
+  createPage(
+    db,
+    "open-day",
+    { version: null, notes: false, turning: { seconds: 12, loop: true }, origins: [] },
+    DEMO_USER.id,
+  );
+
+const DAY = 24 * 3_600_000;
+
 /** How many of those who are expected have handed in. */
 const THERE = 7;
 
-/** A collection of the field week to which about half of a class has handed in, one of them late. */
+/** A collection of the field week that was due yesterday: about half of a class has handed in, one of them late. */
 export async function collectFieldWeek(db: Database, names: readonly string[], token: TokenMaker): Promise<void> {
   const expected = names.slice(0, 2 * THERE);
   const id = await createCollection(
@@ -135,16 +149,20 @@ export async function collectFieldWeek(db: Database, names: readonly string[], t
         { label: "Surname", kind: "text" },
       ],
       formats: ["pptx", "odp", "md"],
-      dueAt: new Date(Date.now() + 3 * 24 * 3_600_000).toISOString(),
+      dueAt: new Date(Date.now() - DAY).toISOString(),
       expected: [...expected],
     },
     token,
   );
   const collection = await ownCollection(db, DEMO_USER.id, id);
-  for (const [nth, name] of expected.slice(0, THERE).entries()) {
-    // The last one came after the first due date, which was moved for the others.
-    const dueAt = nth === THERE - 1 ? new Date(Date.now() - 60_000) : collection.dueAt;
+  for (const name of expected.slice(0, THERE)) {
     const file = { file: `${name}.md`, sha256: "", size: 0, deck: name.toLowerCase(), job: null };
-    await noteHandIn(db, { ...collection, dueAt }, { name, ...file });
+    await noteHandIn(db, collection, { name, ...file });
   }
+  // All but the last handed in the day before it was due.
+  const { handIns } = schema;
+  await db
+    .update(handIns)
+    .set({ late: false, at: new Date(Date.now() - 2 * DAY) })
+    .where(and(eq(handIns.collection, id), ne(handIns.name, expected[THERE - 1] ?? "")));
 }

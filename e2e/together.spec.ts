@@ -252,7 +252,7 @@ test("a deck is published as a page that turns by itself, and is taken back whil
   await page.getByRole("button", { name: "Share", exact: true }).click();
   const dialog = page.getByRole("dialog", { name: /^Share/ });
   await dialog.getByRole("button", { name: "Publish as a page …" }).click();
-  await dialog.getByLabel("Turn the slides by itself").check();
+  await dialog.getByLabel("Play by itself").check();
   await dialog.getByLabel("Seconds a slide").fill("1");
   await dialog.getByLabel(/^Sites that may show it/).fill("no site");
   await expect(dialog.getByRole("alert")).toContainText("no address of a site");
@@ -266,7 +266,7 @@ test("a deck is published as a page that turns by itself, and is taken back whil
   await visitor.goto(address);
   await expect(visitor.locator("[data-viewed-slide] img")).toBeVisible();
   await expect(visitor.getByText(/^2 of \d+$/)).toBeVisible();
-  await visitor.getByRole("button", { name: "Stop turning" }).click();
+  await visitor.getByRole("button", { name: "Pause", exact: true }).click();
   await accessible(visitor, "a published page");
   expect(await visitor.context().cookies()).toEqual([]);
   await dialog.locator("[data-page]").getByRole("button", { name: "Take back" }).click();

@@ -38,7 +38,7 @@ export default function HousePage() {
   return (
     <Page
       title="People of the house"
-      lead="No mail leaves this machine: pass links on yourself, or take the letters from the mail folder of the data."
+      lead="No mail leaves this machine: pass the links on yourself, or take them from the mail folder beside the data."
     >
       {(error || problem) && (
         <p role="alert" className="border-error mb-3 border-l-4 pl-2">

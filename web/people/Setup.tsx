@@ -11,8 +11,8 @@ export default function Setup() {
   if (data?.house === "open") return <Navigate to="/sign-in" replace />;
   return (
     <EntranceFrame
-      title="A house of your own"
-      lead="Nobody has an account here yet. The first one owns the house: it invites others, and helps them when they have lost a password."
+      title="Set up this house"
+      lead="Nobody has an account here yet. Whoever makes the first one owns the house: the owner invites the others and helps them when they forget their password."
     >
       <AccountForm
         act="Make the owner’s account"

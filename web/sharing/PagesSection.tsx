@@ -78,7 +78,9 @@ function PageCard({
   const words = [
     page.version === null ? "Always the latest" : "One state for good",
     notes ? "with notes" : "without notes",
-    ...(turning ? [`turns by itself every ${turning.seconds} s${turning.loop ? ", again and again" : ""}`] : []),
+    ...(turning
+      ? [`plays by itself, ${turning.seconds} s a slide${turning.loop ? ", from the beginning again at the end" : ""}`]
+      : []),
     `opened ${views === 1 ? "once" : `${views} times`} since ${day.format(new Date(createdAt))}`,
   ];
   return (
@@ -172,7 +174,7 @@ function PageForm({
     >
       {check("Keep it as the deck is now, whatever is changed later", fixed, setFixed)}
       {check("Show the notes too", notes, setNotes)}
-      {check("Turn the slides by itself", turns, setTurns)}
+      {check("Play by itself", turns, setTurns)}
       {turns && (
         <div className="ml-6 flex flex-wrap items-center gap-4">
           <label className="flex items-center gap-2">

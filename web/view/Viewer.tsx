@@ -178,11 +178,11 @@ function Open({ base, deck, choice, turning, download = true }: Props) {
             type="button"
             className="btn btn-ghost btn-sm"
             aria-pressed={turns}
-            title="The slides turn by themselves"
+            title={turns ? "Stops turning the slides" : "Turns the slides by itself"}
             onClick={() => setTurns(!turns)}
           >
             {turns ? <Pause size={16} aria-hidden="true" /> : <Play size={16} aria-hidden="true" />}
-            {turns ? "Stop turning" : "Turn by itself"}
+            {turns ? "Pause" : "Play"}
           </button>
         )}
         <span className="flex items-center max-md:hidden">
