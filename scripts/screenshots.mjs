@@ -67,11 +67,6 @@ await shot("data-compare", "/decks/quarterly-monitoring/data", async (page) => {
   await page.getByRole("img", { name: "With the new values" }).waitFor();
   await page.waitForTimeout(1000);
 });
-await shot("data-cells", "/decks/quarterly-monitoring/data", async (page) => {
-  await page.locator('[data-source="station-gauges.xlsx"]').getByRole("button", { name: "Put on slide" }).click();
-  await page.getByRole("group", { name: "Names, tables and charts" }).getByRole("button", { name: "Dunes" }).click();
-  await page.getByRole("img", { name: "Preview" }).waitFor();
-});
 await shot("translate", `${deck}-es/translate`, async (page) => {
   await page.locator("[data-segment]", { hasText: "what stands between" }).getByRole("textbox").click();
   await page.waitForTimeout(800);
@@ -82,7 +77,6 @@ await shot("translate-rtl", "/decks/quarterly-monitoring-ar/translate", async (p
   await page.waitForTimeout(1200);
 });
 const handbookDeck = "/decks/field-handbook";
-await shot("write-document", `${handbookDeck}/write`, spine(12));
 // The next edition meets notes written by hand, in a copy that is deleted afterwards.
 const next = [...(await Packer.toBuffer(handbook(nextEdition(CHAPTERS))))];
 await shot("newer-version", "/", async (page) => {
@@ -140,9 +134,16 @@ await shot("design", `${deck}/refine`, async (page) => {
 await shot("refine", `${deck}/refine`, spine(13));
 const house = "/decks/quay-in-autumn";
 await shot("speak", `${house}/speak`, spine(5));
-await shot("hall", `${deck}/hall`);
 await shot("deliver", `${house}/deliver`, async (page) => {
   const section = page.locator("section", { has: page.getByRole("heading", { name: "Presentation (.odp)" }) });
   await section.getByText(/\d+ adapted$/).click();
 });
+const open = (name) => (page) => page.getByRole("button", { name, exact: true }).click();
+await shot("share", `${deck}/arrange`, open("Share"));
+await shot("viewer", `${deck}/view#`, async (page) => {
+  await page.getByRole("button", { name: "Next" }).click();
+  await page.getByRole("button", { name: "Next" }).click();
+  await page.getByRole("button", { name: "Notes", exact: true }).click();
+});
+await shot("collection", "/collections", (page) => page.getByRole("link", { name: "Field week, class TB2" }).click());
 await browser.close();

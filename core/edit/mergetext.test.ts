@@ -65,6 +65,20 @@ it("a form and a word are both kept", () => {
   ]);
 });
 
+it("a sentence that one makes bold has the word that another writes in it", () => {
+  const text = (...runs: RichText[number]["runs"]): RichText => [{ kind: "plain", level: 0, runs }];
+  const [base, theirs] = [text(run("high water at six")), text(run("high water at seven"))];
+  const bold = (words: string) => text(run(words, ["strong"]));
+  expect(mergeTexts(base, bold("high water at six"), theirs)).toEqual(
+    text(run("high water at ", ["strong"]), run("seven")),
+  );
+  // Two looks of the same words are one look.
+  const italic = text(run("high water", ["emphasis"]), run(" at six"));
+  expect(mergeTexts(base, bold("high water at six"), italic)).toEqual(
+    text(run("high water", ["strong", "emphasis"]), run(" at six", ["strong"])),
+  );
+});
+
 it("what only one side changed is that side's, for any texts", () => {
   fc.assert(
     fc.property(richText, richText, (base, other) => {
