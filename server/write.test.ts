@@ -33,7 +33,7 @@ describe("decks written together", () => {
           ).json()) as { id: string }
         ).id,
       );
-    const begun = (await (await user("/api/writes", json({ decks: ids, format: "pdf" }))).json()) as { job: string };
+    const begun = (await (await user("/api/writes", json({ decks: ids, formats: ["pdf"] }))).json()) as { job: string };
     const ask = async () => Job.parse(await (await user(`/api/jobs/${begun.job}`)).json());
     let job = await ask();
     for (let wait = 0; wait < 200 && (job.state === "waiting" || job.state === "running"); wait++) {
@@ -48,7 +48,38 @@ describe("decks written together", () => {
     expect(JSON.parse(strFromU8(must(parts["report.json"]))).decks).toHaveLength(3);
     const other = await server.as("tom");
     expect((await other(`/api/jobs/${begun.job}/file`)).status).toBe(404);
-    expect((await other("/api/writes", json({ decks: ids, format: "pdf" }))).status).toBeGreaterThanOrEqual(403);
+    expect((await other("/api/writes", json({ decks: ids, formats: ["pdf"] }))).status).toBeGreaterThanOrEqual(403);
+  }, 60000);
+});
+
+describe("a deck that is handed over", () => {
+  it("has in no file what is taken out of it, alone and with all its formats in one archive", async () => {
+    const user = await server.as("ines");
+    const text = "---\ntitle: Quay\nauthor: The keeper\n---\n\n# Quay\n\n- a wall\n\n:::notes\nNot for guests.\n:::";
+    const { id } = (await (await user("/api/decks", json({ title: "Quay", text }))).json()) as { id: string };
+    const md = async (query: string) => (await user(`/api/decks/${id}/export?format=md${query}`)).text();
+    expect(await md("")).toMatch(/The keeper[\s\S]*Not for guests/);
+    const bare = await md("&without=notes,author");
+    expect(bare).toContain("a wall");
+    expect(bare).not.toMatch(/keeper|guests/);
+    const wrong = await user(`/api/decks/${id}/export?format=md&without=slides`);
+    expect([wrong.status, await wrong.text()]).toEqual([
+      400,
+      expect.stringContaining("notes, comments, hidden, author"),
+    ]);
+
+    const asked = { decks: [id], formats: ["md", "json", "svg"], without: ["notes", "author"] };
+    const { job: begun } = (await (await user("/api/writes", json(asked))).json()) as { job: string };
+    const ask = async () => Job.parse(await (await user(`/api/jobs/${begun}`)).json());
+    let job = await ask();
+    for (let wait = 0; wait < 200 && (job.state === "waiting" || job.state === "running"); wait++) {
+      await new Promise((resolve) => setTimeout(resolve, 200));
+      job = await ask();
+    }
+    expect(job).toMatchObject({ state: "done", result: { file: { name: "1 deck as md, json, svg.zip" } } });
+    const parts = unzipSync(new Uint8Array(await (await user(`/api/jobs/${begun}/file`)).arrayBuffer()));
+    expect(Object.keys(parts).sort()).toEqual(["Quay.json", "Quay.md", "Quay.svg.zip", "report.json"]);
+    for (const name of ["Quay.json", "Quay.md"]) expect(strFromU8(must(parts[name]))).not.toMatch(/keeper|guests/);
   }, 60000);
 });
 

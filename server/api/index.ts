@@ -2,7 +2,7 @@ import { SplitPlan } from "@unitext/core/divide";
 import { Change, SingleChange } from "@unitext/core/edit";
 import { WRITABLE } from "@unitext/core/formats/catalogue";
 import type { Sheets } from "@unitext/core/layout";
-import { Asset, BreakRule, Deck, Id, Language, MEDIA_TYPES } from "@unitext/core/model";
+import { Asset, BreakRule, Deck, Id, Language, MEDIA_TYPES, PRIVATE_PARTS, PrivatePart } from "@unitext/core/model";
 import { Report } from "@unitext/core/tally";
 import { z } from "zod";
 import { RIGHTS } from "../access";
@@ -257,11 +257,12 @@ const PAGES_SHOW = [
   "handout-9",
 ] as const satisfies readonly Sheets[];
 
-/** Decks to write in one format, as files of one archive. */
+/** Decks to write in each of some formats, as files of one archive, and what is taken out of them before. */
 export const WriteRequest = z.object({
   decks: z.array(Id).min(1).max(500),
-  format: z.enum(WRITABLE),
+  formats: z.array(z.enum(WRITABLE)).min(1).max(WRITABLE.length),
   sheets: z.enum(PAGES_SHOW).optional(),
+  without: z.array(PrivatePart).max(PRIVATE_PARTS.length).optional(),
 });
 export type WriteRequest = z.infer<typeof WriteRequest>;
 export const TailorRequest = z.object({ title: z.string().trim().min(1).max(500) });

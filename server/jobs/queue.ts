@@ -20,7 +20,7 @@ import {
 import type { Work } from "../work";
 import { runArchive, runRestore } from "./archive";
 import { Cancelled, runMerge, runSplit } from "./divide";
-import { runWrite } from "./write";
+import { formatsSaid, runWrite } from "./write";
 import { runRead } from "./read";
 import { runRefresh } from "./refresh";
 
@@ -174,7 +174,12 @@ export class Jobs {
   async write(owner: string, request: WriteRequest): Promise<string> {
     const count = request.decks.length;
     return this.order(
-      { owner, deck: null, kind: "write", name: `${count} ${count === 1 ? "deck" : "decks"} as .${request.format}` },
+      {
+        owner,
+        deck: null,
+        kind: "write",
+        name: `${count} ${count === 1 ? "deck" : "decks"} as ${formatsSaid(request.formats)}`,
+      },
       request,
     );
   }

@@ -1,5 +1,6 @@
+import { includes } from "../access";
 import { WRITERS } from "@unitext/core/formats";
-import { Failure } from "@unitext/core/model";
+import { deckFor, Failure, type PrivatePart } from "@unitext/core/model";
 import type { JobResult, WriteRequest } from "../api";
 import type { Work } from "../work";
 import { FileNames } from "./names";
@@ -21,16 +22,20 @@ interface WriteWork extends DivideWork {
   fonts: string;
 }
 
+/** Returns formats as the name of a file has them. */
+export const formatsSaid = (formats: readonly string[]): string =>
+  formats.length > 3 ? `${formats.length} formats` : formats.join(", ");
+
 /** The file of the archive that reports what became of everything. */
 const REPORT = "report.json";
 
 /**
- * Writes several decks in one format, each as a file of one archive, with one report. A deck deleted meanwhile is left
+ * Writes several decks in each of some formats as files of one archive, with one report. A deck deleted meanwhile is left
  * out and reported.
  */
 export async function runWrite(
   { db, owner, progress, signal, work, fonts }: WriteWork,
-  { decks, format, sheets }: WriteRequest,
+  { decks, formats, sheets, without = [] }: WriteRequest,
 ): Promise<Written> {
   const files = new Map<string, Uint8Array>();
   const names = new FileNames([REPORT]);
@@ -38,7 +43,11 @@ export async function runWrite(
   const listed: { deck: string; file: string | null; report: object | null }[] = [];
   const remarks: string[] = [];
   let slides = 0;
-  if (!(await progress(0, decks.length, 0))) throw new Cancelled();
+  let count = 0;
+  const keeps = (part: PrivatePart) => !without.includes(part);
+  const steps = decks.length * formats.length;
+  if (!(await progress(0, steps, 0))) throw new Cancelled();
+  let written = 0;
   for (const [nth, id] of decks.entries()) {
     const right = await rightOn(db, id, owner);
     if (right === undefined) {
@@ -47,28 +56,40 @@ export async function runWrite(
       );
       continue;
     }
-    const { deck } = await loadDeck(db, id);
+    const deck = deckFor((await loadDeck(db, id)).deck, {
+      notes: keeps("notes"),
+      comments: keeps("comments") && includes(right, "comment"),
+      hidden: keeps("hidden"),
+      author: keeps("author"),
+    });
+    const blobs = await loadBlobs(db, id);
     const title = deck.properties.title || "Untitled";
-    const bytes = await work.run(
-      "write",
-      { fonts, deck, blobs: await loadBlobs(db, id), at: Date.now(), format, ...(sheets ? { sheets } : {}) },
-      { owner, signal },
-    );
-    const ending = WRITERS[format].archive ? "zip" : format;
-    const name = names.next(title, ending);
-    files.set(name, bytes);
-    const own = await work.run("report", { deck, format, sheets: sheets ?? "slides" }, { owner, signal });
-    listed.push({ deck: title, file: name, report: own });
-    for (const entry of own.adapted) report.adapted.push({ ...entry, what: `“${title}”, ${entry.what}` });
-    for (const entry of own.left) report.left.push({ ...entry, what: `“${title}”, ${entry.what}` });
+    for (const format of formats) {
+      const bytes = await work.run(
+        "write",
+        { fonts, deck, blobs, at: Date.now(), format, ...(sheets ? { sheets } : {}) },
+        { owner, signal },
+      );
+      const ending = WRITERS[format].archive ? "zip" : format;
+      const name = names.next(title, formats.length > 1 && ending === "zip" ? `${format}.zip` : ending);
+      files.set(name, bytes);
+      const own = await work.run("report", { deck, format, sheets: sheets ?? "slides" }, { owner, signal });
+      listed.push({ deck: title, file: name, report: own });
+      const what = formats.length > 1 ? name : `“${title}”`;
+      for (const entry of own.adapted) report.adapted.push({ ...entry, what: `${what}, ${entry.what}` });
+      for (const entry of own.left) report.left.push({ ...entry, what: `${what}, ${entry.what}` });
+      if (!(await progress(++written, steps, slides))) throw new Cancelled();
+    }
+    count++;
     slides += deck.slides.length;
-    if (!(await progress(nth + 1, decks.length, slides))) throw new Cancelled();
   }
-  const count = files.size;
   if (count === 0) throw new Failure("not-found", "decks", "None of the decks is there any more; nothing was written.");
-  files.set(REPORT, new TextEncoder().encode(`${JSON.stringify({ format, decks: listed, remarks }, null, 2)}\n`));
+  files.set(
+    REPORT,
+    new TextEncoder().encode(`${JSON.stringify({ formats, without, decks: listed, remarks }, null, 2)}\n`),
+  );
   const bytes = await work.run("archive", files, { owner, signal });
-  const name = `${count} ${count === 1 ? "deck" : "decks"} as ${format}.zip`;
+  const name = `${count} ${count === 1 ? "deck" : "decks"} as ${formatsSaid(formats)}.zip`;
   return {
     result: {
       decks: [],

@@ -1,6 +1,6 @@
 import { type ByItself, WRITABLE, type WritableFormat, WRITERS } from "@unitext/core/formats";
 import { SHEETS, type Sheets } from "@unitext/core/layout";
-import { type Deck, deckFor, Failure } from "@unitext/core/model";
+import { type Deck, deckFor, Failure, type Kept, PRIVATE_PARTS } from "@unitext/core/model";
 import { withNotesOf } from "@unitext/core/translate";
 import { Router } from "express";
 import { includes } from "../access";
@@ -30,6 +30,15 @@ function byItself({ auto, loop }: Record<string, unknown>): ByItself | undefined
   return { seconds, loop: loop === "true" };
 }
 
+/** Returns what a file keeps: what its reader may have, without what the request takes out (`without`, by commas). */
+function keptAsked(value: unknown, may: Kept): Kept {
+  const out = typeof value === "string" && value !== "" ? value.split(",") : [];
+  const unknown = out.find((part) => !PRIVATE_PARTS.some((one) => one === part));
+  if (unknown !== undefined)
+    throw new Failure("not-valid", "without", `What can be taken out of a file is ${PRIVATE_PARTS.join(", ")}.`);
+  return { ...may, ...Object.fromEntries(out.map((part) => [part, false])) };
+}
+
 /** Returns a header with a file name that every system accepts, in the form of RFC 6266. */
 function disposition(title: string, extension: string): string {
   const name = `${fileNameOf(title)}.${extension}`;
@@ -39,9 +48,10 @@ function disposition(title: string, extension: string): string {
 /** Loads the deck of a request, with the notes of another deck if the request names one. */
 async function withNotesAsked({ db }: AppContext, call: DeckCall): Promise<Deck> {
   const { deck: id, user, right, notes: seesNotes, request } = call;
-  const deck = deckFor((await loadDeck(db, id)).deck, { notes: seesNotes, comments: includes(right, "comment") });
+  const kept = keptAsked(request.query.without, { notes: seesNotes, comments: includes(right, "comment") });
+  const deck = deckFor((await loadDeck(db, id)).deck, kept);
   const { notes, notesIn } = request.query;
-  if (typeof notes !== "string" || notes === "") return deck;
+  if (typeof notes !== "string" || notes === "" || !kept.notes) return deck;
   if ((await rightOn(db, notes, user.id)) === undefined)
     throw new Failure("not-found", notes, "The deck with the notes was deleted, or is not shared with you any more.");
   return withNotesOf(deck, (await loadDeck(db, notes)).deck, notesIn === "both" ? "both" : "other");

@@ -55,7 +55,7 @@ export function jobRoutes({ db, announcements, jobs }: AppContext): Router {
       const asked = body(WriteRequest, request);
       for (const id of asked.decks) permit(await rightOn(db, id, user.id), "export", id);
       for (const deck of new Set(asked.decks))
-        await note(db, { user: user.id, act: "export", deck, detail: asked.format });
+        await note(db, { user: user.id, act: "export", deck, detail: asked.formats.join(" ") });
       response.status(202).json({ job: await jobs.write(user.id, asked) });
     }),
   );

@@ -1,6 +1,6 @@
 import type { WritableFormat } from "@unitext/core/formats";
 import type { Sheets } from "@unitext/core/layout";
-import { bindingsOn } from "@unitext/core/model";
+import { bindingsOn, type PrivatePart } from "@unitext/core/model";
 import { Report } from "@unitext/core/tally";
 import { TimerReset } from "lucide-react";
 import { useState } from "react";
@@ -12,6 +12,7 @@ import { useDeck } from "../deck/DeckContext";
 import { DeckFrame } from "../shell/DeckFrame";
 import { type Entry, entryLines } from "@unitext/core/divide";
 import { FORMATS, WRITABLE } from "@unitext/core/formats/catalogue";
+import { HandingOver, withoutQuery } from "./HandingOver";
 import { Languages, type NotesChoice, notesQuery } from "./Languages";
 import { PAGES_SHOW } from "../ui/formats";
 
@@ -41,14 +42,21 @@ const NAMES: Record<string, string> = {
 /** Formats whose pages can say where linked values come from. */
 const SAY_SOURCES: readonly WritableFormat[] = ["pdf", "html", "docx"];
 
-function Format({ format, ready, notes }: { format: WritableFormat; ready: boolean; notes: NotesChoice | undefined }) {
+interface FormatProps {
+  format: WritableFormat;
+  ready: boolean;
+  notes: NotesChoice | undefined;
+  without: readonly PrivatePart[];
+}
+
+function Format({ format, ready, notes, without }: FormatProps) {
   const { deck, version, session } = useDeck();
   const [writing, setWriting] = useState<AbortController>();
   const busy = writing !== undefined;
   const [sheets, setSheets] = useState<Sheets>("slides");
   const [sources, setSources] = useState(false);
   const [turns, setTurns] = useState<Turns>();
-  const pages = (format === "pdf" ? `&sheets=${sheets}` : "") + notesQuery(notes);
+  const pages = (format === "pdf" ? `&sheets=${sheets}` : "") + notesQuery(notes) + withoutQuery(without);
   const saysSources = SAY_SOURCES.includes(format) && deck.slides.some((slide) => bindingsOn(slide).length > 0);
   const { data: report, error } = useSWR(
     ready ? `/decks/${deck.id}/report?format=${format}${pages}&version=${version}` : null,
@@ -251,6 +259,7 @@ export default function Deliver() {
   const { status, selected } = useDeck();
   const [playing, setPlaying] = useState(false);
   const [notes, setNotes] = useState<NotesChoice>();
+  const [without, setWithout] = useState<readonly PrivatePart[]>([]);
   return (
     <DeckFrame place="Deliver">
       <div className="h-full overflow-auto p-4">
@@ -270,10 +279,11 @@ export default function Deliver() {
           </button>
         </p>
         {playing && <ByItselfDialog from={selected.at(-1)} onClose={() => setPlaying(false)} />}
+        <HandingOver without={without} onWithout={setWithout} />
         <Languages notes={notes} onNotes={setNotes} />
         <div className="grid max-w-5xl grid-cols-1 gap-4 xl:grid-cols-2">
           {WRITABLE.map((format) => (
-            <Format key={format} format={format} ready={status === "saved"} notes={notes} />
+            <Format key={format} format={format} ready={status === "saved"} notes={notes} without={without} />
           ))}
         </div>
       </div>

@@ -38,7 +38,7 @@ export function Languages({
   ]);
   async function writeAll() {
     try {
-      await post("/writes", { decks: decks.map(({ id }) => id), format }, Begun);
+      await post("/writes", { decks: decks.map(({ id }) => id), formats: [format] }, Begun);
       session.notify("All languages are being written; the archive is listed on the Desk.");
     } catch (reason) {
       session.notify((reason as Error).message);

@@ -29,7 +29,7 @@ export function WriteDecks({
     try {
       await post(
         "/writes",
-        { decks: chosen.map(({ id }) => id), format, ...(format === "pdf" ? { sheets } : {}) },
+        { decks: chosen.map(({ id }) => id), formats: [format], ...(format === "pdf" ? { sheets } : {}) },
         Begun,
       );
       onBegun();
