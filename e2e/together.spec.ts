@@ -272,3 +272,23 @@ test("a deck is published as a page that turns by itself, and is taken back whil
   await dialog.locator("[data-page]").getByRole("button", { name: "Take back" }).click();
   await expect(visitor.getByText("This page was taken back")).toBeVisible();
 });
+
+test("before a deck is handed over it is looked through, and a file is without what was taken out", async ({
+  page,
+}) => {
+  await newFromText(page, `${OUTLINE}\n:::notes\nAsk who has been there.\n:::\n`);
+  await page.getByRole("link", { name: "Deliver" }).click();
+  const section = page.getByRole("region", { name: "Before you hand it over" });
+  await expect(section.getByText(/slides? (has|have) no notes/)).toBeVisible();
+  await expect(section.getByText("No comment is open")).toBeVisible();
+  await accessible(page, "what to look at before handing over");
+  await section.getByRole("button", { name: "Notes", exact: true }).click();
+  await page.waitForURL(/arrange\/notes/);
+  await page.getByRole("link", { name: "Deliver" }).click();
+  await section.getByLabel(/^the notes/).check();
+  const presentation = page.getByRole("region", { name: "Presentation (.pptx)" });
+  await expect(presentation.getByRole("row", { name: "slides with notes" })).toHaveCount(0);
+  await section.getByRole("button", { name: "Write all formats in one archive" }).click();
+  await page.getByRole("link", { name: "Desk" }).click();
+  await expect(page.getByText(/^1 deck as \d+ formats/).first()).toBeVisible();
+});

@@ -110,6 +110,8 @@ export const DeckState = z.object({
   deck: Deck,
   text: z.string().nullable(),
   right: DeckRow.shape.right,
+  /** Who asked. */
+  user: z.string().optional(),
   /** Whether it is in the bin. */
   binned: z.boolean(),
 });

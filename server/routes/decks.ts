@@ -23,8 +23,8 @@ export function deckRoutes(context: AppContext): Router {
 
   routes.get(
     "/decks/:deck",
-    deckRoute(context, "see", async ({ deck: id, right, response }) =>
-      response.json({ ...(await loadDeck(db, id)), right } satisfies DeckState),
+    deckRoute(context, "see", async ({ deck: id, user, right, response }) =>
+      response.json({ ...(await loadDeck(db, id)), right, user: user.id } satisfies DeckState),
     ),
   );
 

@@ -66,12 +66,17 @@ function keysWith(prefix: string): string[] {
 
 const Stored = z.object({
   schema: z.number().int().default(1),
+  /** Who made the changes. */
+  user: z.string().optional(),
   base: z.number().int().nonnegative(),
   changes: z.array(z.unknown()),
 });
 
 /** Returns a stored outbox, upgraded, and what of it can no longer be read. */
-function parsed(text: string, deck: string): { outbox: Outbox; damaged: SetAside[] } | undefined {
+function parsed(
+  text: string,
+  deck: string,
+): { user: string | undefined; outbox: Outbox; damaged: SetAside[] } | undefined {
   let value: unknown;
   try {
     value = JSON.parse(text);
@@ -96,7 +101,7 @@ function parsed(text: string, deck: string): { outbox: Outbox; damaged: SetAside
       return [];
     }
   });
-  return { outbox: { base: found.data.base, changes }, damaged };
+  return { user: found.data.user, outbox: { base: found.data.base, changes }, damaged };
 }
 
 function aside(
@@ -122,6 +127,7 @@ export class PageOutbox {
   constructor(
     private readonly deck: string,
     page: string,
+    private readonly user: string | undefined,
   ) {
     this.key = `${OUTBOX}${deck}:${page}`;
     // The page holds this lock while it lives: nobody else takes over what it is about to send.
@@ -129,15 +135,19 @@ export class PageOutbox {
   }
 
   write({ base, changes }: Outbox): void {
+    const { user } = this;
     try {
-      if (changes.length) storage()?.setItem(this.key, JSON.stringify({ schema: SCHEMA_VERSION, base, changes }));
+      if (changes.length) storage()?.setItem(this.key, JSON.stringify({ schema: SCHEMA_VERSION, user, base, changes }));
       else storage()?.removeItem(this.key);
     } catch {
       // The browser's storage is full: the changes are still sent, but do not outlive the page.
     }
   }
 
-  /** Takes over the outboxes of closed pages. Nothing is removed before it is stored here. */
+  /**
+   * Takes over the outboxes of closed pages; those of another person wait until that person is here. Nothing is removed
+   * before it is stored here.
+   */
   async adopt(): Promise<{ outboxes: Outbox[]; damaged: SetAside[]; taken: () => void }> {
     const outboxes: Outbox[] = [];
     const damaged: SetAside[] = [];
@@ -146,7 +156,7 @@ export class PageOutbox {
       const text = storage()?.getItem(key);
       if (!text || key === this.key || !(await isLeft(key))) continue;
       const found = parsed(text, this.deck);
-      if (!found) continue;
+      if (!found || (found.user !== undefined && found.user !== this.user)) continue;
       outboxes.push(found.outbox);
       damaged.push(...found.damaged);
       keys.push(key);

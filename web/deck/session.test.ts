@@ -19,6 +19,7 @@ class Backend {
   losing = false;
   poison = 0;
   right = "own";
+  user = "ines";
   binned = false;
   notes = true;
 
@@ -33,7 +34,14 @@ class Backend {
   }
 
   state() {
-    return { version: this.version, deck: this.deck, text: null, right: this.right, binned: this.binned };
+    return {
+      version: this.version,
+      deck: this.deck,
+      text: null,
+      right: this.right,
+      user: this.user,
+      binned: this.binned,
+    };
   }
 
   answer(path: string, init: RequestInit): Response {
@@ -286,6 +294,23 @@ describe("a deck open in a page", () => {
     again.close();
     await settled(session);
     expect(backend.current.version).toBe(1);
+  });
+
+  it("leaves what somebody else could not send in this browser until that person is here again", async () => {
+    const waiting = { user: "ines", base: 0, changes: [{ id: "left", change: hide("a") }] };
+    stored.set("unitext:outbox:d:gone", JSON.stringify(waiting));
+    backend.current.user = "tom";
+    const other = await open();
+    other.apply(hide("b"));
+    await settled(other);
+    other.close();
+    expect(hidden(backend.current.deck)).toEqual(["b"]);
+    backend.current.user = "ines";
+    const again = await open();
+    await settled(again);
+    expect(hidden(backend.current.deck)).toEqual(["a", "b"]);
+    expect(stored.size).toBe(0);
+    again.close();
   });
 
   it("takes in what others change", async () => {

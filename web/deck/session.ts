@@ -61,7 +61,7 @@ export class DeckSession extends ViewStore {
 
   private constructor(state: DeckState) {
     super(state);
-    this.outbox = new PageOutbox(state.deck.id, nanoid(8));
+    this.outbox = new PageOutbox(state.deck.id, nanoid(8), state.user);
     this.replica = openReplica(state.deck, state.version);
   }
 
