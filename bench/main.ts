@@ -8,6 +8,7 @@ import { convert, largeFile } from "./convert";
 import { data, largeOds, largeXlsx } from "./data";
 import { divide } from "./divide";
 import { documents, longDocument } from "./documents";
+import { handIns } from "./handins";
 import { grow } from "./growth";
 import { store } from "./store";
 import { together } from "./together";
@@ -27,6 +28,7 @@ const BENCHES: Record<string, () => Row[] | Promise<Row[]>> = {
   grow,
   peaks,
   together,
+  handIns,
   store: async () => (DATABASE ? store(DATABASE) : []),
 };
 const DATABASE = process.env.UNITEXT_BENCH_DATABASE;

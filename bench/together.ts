@@ -11,9 +11,9 @@ import {
 import { type Deck, elementWords, must, plainText, type RichText, textOf } from "@unitext/core/model";
 import { nanoid } from "nanoid";
 import type { ChangesSince, DeckState, Sharing } from "../server/api";
+import { ADDRESS, Browser, json } from "./requests";
 import type { Row } from "./core";
 
-const ADDRESS = process.env.UNITEXT_ADDRESS ?? "";
 const EDITORS = 10;
 const VIEWERS = 50;
 const SECONDS = 60;
@@ -22,43 +22,6 @@ const TYPING = 500;
 const LOOKING = 2000;
 
 const pause = (milliseconds: number) => new Promise((resolve) => setTimeout(resolve, milliseconds));
-const json = (body: unknown, method = "POST"): RequestInit => ({
-  method,
-  headers: { "content-type": "application/json" },
-  body: JSON.stringify(body),
-});
-
-/** A browser: it keeps its cookie and says where its requests come from. */
-class Browser {
-  private cookie = "";
-
-  async ask(path: string, init: RequestInit = {}): Promise<Response> {
-    const reply = await fetch(`${ADDRESS}/api${path}`, {
-      ...init,
-      headers: { origin: ADDRESS, ...init.headers, ...(this.cookie ? { cookie: this.cookie } : {}) },
-    });
-    for (const line of reply.headers.getSetCookie()) this.cookie = line.split(";")[0] ?? "";
-    return reply;
-  }
-
-  /** Reads a stream of events until it is stopped. */
-  async listen(path: string, stop: AbortSignal, take: (data: string) => void): Promise<void> {
-    const reply = await this.ask(path, { signal: stop });
-    const decoder = new TextDecoder();
-    let rest = "";
-    try {
-      for await (const part of must(reply.body) as unknown as AsyncIterable<Uint8Array>) {
-        rest += decoder.decode(part, { stream: true });
-        const lines = rest.split("\n\n");
-        rest = lines.pop() ?? "";
-        for (const line of lines) if (line.startsWith("data: ")) take(line.slice(6));
-      }
-    } catch {
-      // Stopped.
-    }
-  }
-}
-
 /** When changes were made, by id, and how long until they were acknowledged and seen, in milliseconds. */
 const made = new Map<string, number>();
 const acknowledged: number[] = [];

@@ -215,6 +215,7 @@ export async function noteHandIn(
       .select({ nth: sql<number>`coalesce(max(${handIns.nth}), 0)`.mapWith(Number) })
       .from(handIns)
       .where(and(eq(handIns.collection, collection.id), eq(handIns.name, given.name)));
+    const [there] = await tx.select({ id: decks.id }).from(decks).where(eq(decks.id, given.deck)).for("key share");
     await tx.insert(handIns).values({
       id: nanoid(12),
       collection: collection.id,
@@ -222,6 +223,8 @@ export async function noteHandIn(
       nth: must(last).nth + 1,
       late,
       ...given,
+      // A file that could not be read may have failed already, and its deck with it.
+      deck: there ? given.deck : null,
     });
     await tx.update(decks).set({ folder: collection.folder }).where(eq(decks.id, given.deck));
     await tx.execute(sql`select pg_notify(${JOB_CHANNEL}, ${collection.owner})`);
@@ -241,7 +244,12 @@ export async function receiptOf(db: Database, code: string): Promise<Receipt> {
   const { handIn, title, message } = row;
   const { name, file, at, late, nth, sha256, size, deck } = handIn;
   const state = stateOf(deck, row.state === null ? null : { state: row.state, message });
-  const counted: Tally | null = state === "read" && deck !== null ? tally((await loadDeck(db, deck)).deck) : null;
+  let counted: Tally | null = handIn.tally;
+  // Counted once: a receipt says what was handed in, whatever becomes of the deck.
+  if (!counted && state === "read" && deck !== null) {
+    counted = tally((await loadDeck(db, deck)).deck);
+    await db.update(handIns).set({ tally: counted }).where(eq(handIns.id, handIn.id));
+  }
   return {
     code,
     collection: title,

@@ -1,6 +1,6 @@
 import type { Change } from "@unitext/core/edit";
 import type { CsvReading, DeckMetadata, RichText, Slide, Theme } from "@unitext/core/model";
-import type { Report } from "@unitext/core/tally";
+import type { Report, Tally } from "@unitext/core/tally";
 import type { Context, Piece, SegmentState, Term } from "@unitext/core/translate";
 import { SHARED_RIGHTS } from "../access";
 import { type CollectionAsked, JOB_KINDS, type JobResult, type NamePart, type PageAsked, type TalkState } from "../api";
@@ -506,6 +506,8 @@ export const handIns = pgTable(
     deck: text("deck_id").references(() => decks.id, { onDelete: "set null" }),
     job: text("job_id").references(() => jobs.id, { onDelete: "set null" }),
     late: boolean("late").notNull(),
+    /** What was in the deck when it had been read. */
+    tally: jsonb("tally").$type<Tally>(),
     at: moment("at"),
   },
   (table) => [unique("hand_ins_nth").on(table.collection, table.name, table.nth)],

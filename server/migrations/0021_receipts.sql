@@ -1,0 +1,1 @@
+ALTER TABLE "hand_ins" ADD COLUMN "tally" jsonb;
