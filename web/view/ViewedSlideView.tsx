@@ -38,8 +38,11 @@ export function ViewedSlideView({
         aria-roledescription="slide"
         aria-label={`${number} of ${deck.slides.length}: ${deck.slides[number - 1]?.name ?? ""}`}
         className="relative mx-auto my-auto w-full"
-        // As wide as the window, and no higher than what is left of it.
-        style={{ maxWidth: `calc((100dvh - 9rem) * ${(zoom * width) / height})`, aspectRatio: `${width} / ${height}` }}
+        // As wide as the window, and no higher than what is left of it beside the notes.
+        style={{
+          maxWidth: `calc((${notes ? 65 : 100}dvh - 9rem) * ${(zoom * width) / height})`,
+          aspectRatio: `${width} / ${height}`,
+        }}
         data-viewed-slide={slide}
       >
         <img className="block h-full w-full bg-base-100" src={drawingAddress(base, deck, slide)} alt="" />
