@@ -141,6 +141,7 @@ await shot("viewer", `${deck}/view#`, async (page) => {
   await page.getByRole("button", { name: "Next" }).click();
   await page.getByRole("button", { name: "Next" }).click();
   await page.getByRole("button", { name: "Notes", exact: true }).click();
+  await page.waitForTimeout(3000);
 });
 await shot("collection", "/collections", async (page) => {
   await page.getByRole("link", { name: "Field week, class TB2" }).click();

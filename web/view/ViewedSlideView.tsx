@@ -37,10 +37,10 @@ export function ViewedSlideView({
       <section
         aria-roledescription="slide"
         aria-label={`${number} of ${deck.slides.length}: ${deck.slides[number - 1]?.name ?? ""}`}
-        className="relative mx-auto my-auto w-full"
+        className={`relative mx-auto w-full ${notes ? "" : "my-auto"}`}
         // As wide as the window, and no higher than what is left of it beside the notes.
         style={{
-          maxWidth: `calc((${notes ? 65 : 100}dvh - 9rem) * ${(zoom * width) / height})`,
+          maxWidth: `calc((${notes ? 78 : 100}dvh - 9rem) * ${(zoom * width) / height})`,
           aspectRatio: `${width} / ${height}`,
         }}
         data-viewed-slide={slide}

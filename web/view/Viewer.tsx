@@ -96,6 +96,10 @@ function Open({ base, deck, choice, turning, download = true }: Props) {
     deeper: below(slides, at),
     up: shown?.parent ?? undefined,
   };
+  // The next slide is drawn while this one is looked at.
+  useEffect(() => {
+    if (data && ways.next !== undefined) new Image().src = drawingAddress(base, deck, ways.next);
+  }, [data, base, deck, ways.next]);
   useEffect(() => {
     document.title = deck.title || "Untitled";
     document.documentElement.lang = deck.language;
