@@ -16,7 +16,7 @@ export function originOf(text: string): string | undefined {
 }
 
 const Settings = z.object({
-  /** The version that it shows for good; null for always the latest. */
+  /** The version that it always shows; null where it follows the deck. */
   version: z.number().int().nonnegative().nullable(),
   notes: z.boolean(),
   turning: Turning.nullable(),

@@ -120,7 +120,7 @@ export function fileRoutes(context: AppContext): Router {
     "/decks/:deck/pictures/:sha256",
     deckRoute(context, "look", async ({ deck, right, notes, request, response }) => {
       const { mediaType, bytes } = await loadBlob(db, deck, String(request.params.sha256).replaceAll("\0", ""));
-      // The file that a deck was read from holds its notes.
+      // The file that a deck was made from contains its notes.
       if (!/^(image|audio|video)\//.test(mediaType)) permit(right, "see", deck, notes);
       response.setHeader("content-type", mediaType);
       // Content of a drawing is neither run nor fetched, wherever it is opened.

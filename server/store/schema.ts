@@ -451,7 +451,7 @@ export const pages = pgTable(
     deck: text("deck_id")
       .notNull()
       .references(() => decks.id, { onDelete: "cascade" }),
-    /** The version that it shows for good; null for always the latest. */
+    /** The version that it always shows; null where it follows the deck. */
     version: integer("version"),
     notes: boolean("notes").notNull(),
     turning: jsonb("turning").$type<PageAsked["turning"]>(),

@@ -1,4 +1,5 @@
 import { type ReactNode, useState } from "react";
+import { NameField } from "./NameField";
 import { PasswordField } from "./PasswordField";
 
 interface Props {
@@ -34,20 +35,7 @@ export function AccountForm({ act, name: given, onSend, children }: Props) {
         void send();
       }}
     >
-      {given === undefined && (
-        <label className="mb-3 block text-sm">
-          Name, as others will see it
-          <input
-            required
-            autoFocus
-            maxLength={100}
-            autoComplete="username"
-            className="input mt-1 w-full"
-            value={name}
-            onChange={({ target }) => setName(target.value)}
-          />
-        </label>
-      )}
+      {given === undefined && <NameField label="Name, as others will see it" value={name} onChange={setName} />}
       <PasswordField
         label="Password"
         value={password}

@@ -4,6 +4,7 @@ import { Navigate, useSearchParams } from "react-router";
 import { useEntrance } from "../api/entrance";
 import { post } from "../api/client";
 import { EntranceFrame } from "./EntranceFrame";
+import { NameField } from "./NameField";
 import { PasswordField } from "./PasswordField";
 
 /** Returns the page to go to after signing in: one of this service, whatever the address says. */
@@ -41,18 +42,7 @@ export default function SignIn() {
           void send();
         }}
       >
-        <label className="mb-3 block text-sm">
-          Name
-          <input
-            required
-            autoFocus
-            maxLength={100}
-            autoComplete="username"
-            className="input mt-1 w-full"
-            value={name}
-            onChange={({ target }) => setName(target.value)}
-          />
-        </label>
+        <NameField label="Name" value={name} onChange={setName} />
         <PasswordField label="Password" value={password} onChange={setPassword} />
         {code !== undefined && (
           <label className="mb-3 block text-sm">
