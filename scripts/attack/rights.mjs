@@ -33,7 +33,7 @@ const routes = (deck) => [
       drop: [],
     }),
   ],
-  ["view", "/api/writes", json({ decks: [deck], format: "md" })],
+  ["view", "/api/writes", json({ decks: [deck], formats: ["md"] })],
   ["edit", `/api/decks/${deck}/steps`, {}],
   ["edit", `/api/decks/${deck}/bindings/take`, json({ take: [] })],
   [
