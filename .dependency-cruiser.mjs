@@ -19,6 +19,7 @@ const ROOMS = {
   "core/divide": [...MODEL, "core/text", "core/edit", "core/diff", "core/tally"],
   "core/advice": [...MODEL, "core/edit", "core/layout"],
   "core/translate": [...MODEL, "core/edit", `${FORMATS}/shared/(xml|document)`],
+  "core/film": [...MODEL, "core/translate"],
   "core/data": [...MODEL, `${FORMATS}/shared/(archive|xml|document)`],
   [`${FORMATS}/shared/archive`]: MODEL,
   [`${FORMATS}/shared/xml`]: MODEL,
@@ -64,7 +65,7 @@ const ROOMS = {
   "server/accounts": [...MODEL, "server/api"],
   "server/store": [...CORE, "server/api", "server/access"],
   "server/work": [...CORE, "node", "server/api"],
-  "server/jobs": [...CORE, "server/api", "server/access", "server/store", "server/work"],
+  "server/jobs": [...CORE, "node", "server/api", "server/access", "server/store", "server/work"],
   "server/routes": [
     ...CORE,
     "server/api",

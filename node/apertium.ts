@@ -1,28 +1,10 @@
 import { spawn } from "node:child_process";
 import { joinPieces, type Piece, proposalOf } from "@unitext/core/translate";
 import { Failure } from "@unitext/core/model";
+import { languageCode } from "./languagecodes";
 
-/** The codes of ISO 639-3 by which Debian's apertium names its pairs, for those of BCP 47. */
-const CODES: Readonly<Record<string, string>> = {
-  en: "eng",
-  es: "spa",
-  fr: "fra",
-  ca: "cat",
-  pt: "por",
-  it: "ita",
-  gl: "glg",
-  eo: "epo",
-  eu: "eus",
-  nb: "nob",
-  nn: "nno",
-  sv: "swe",
-  da: "dan",
-  is: "isl",
-  cy: "cym",
-  br: "bre",
-};
-
-const codeOf = (language: string) => CODES[language.slice(0, 2).toLowerCase()] ?? language.slice(0, 3).toLowerCase();
+/** Returns the code by which Debian's apertium names a language in its pairs. */
+const codeOf = (language: string) => languageCode(language) ?? language.slice(0, 3).toLowerCase();
 
 /** How long one run may take, in milliseconds. */
 const LIMIT = 60_000;

@@ -20,7 +20,7 @@ export function languageServiceFrom(env: NodeJS.ProcessEnv, prefix: string): Lan
   return { url, ...(key ? { key } : {}), ...(model ? { model } : {}) };
 }
 
-/** How long an answer may take in milliseconds, and how many bytes it may have. */
+/** How long an answer may take in milliseconds, and how many bytes it may have unless a service says more. */
 const MOST = { milliseconds: 60_000, bytes: 4 * 1024 * 1024 };
 
 const ChatAnswer = z.object({ choices: z.array(z.object({ message: z.object({ content: z.string() }) })).min(1) });
@@ -30,6 +30,8 @@ interface Asked {
   name: string;
   service: LanguageService;
   signal?: AbortSignal | undefined;
+  /** The most bytes of its answer. */
+  most?: number;
 }
 
 /** Returns the failure of a service, with its host and what went wrong. */
@@ -62,14 +64,15 @@ export async function askService(body: unknown, asked: Asked): Promise<string> {
 }
 
 async function limited(response: Response, asked: Asked): Promise<string> {
+  const most = asked.most ?? MOST.bytes;
   const chunks: Uint8Array[] = [];
   let size = 0;
   const reader = response.body?.getReader();
   for (let part = await reader?.read(); part?.value; part = await reader?.read()) {
     size += part.value.length;
-    if (size > MOST.bytes) {
+    if (size > most) {
       await reader?.cancel();
-      throw serviceFailure(asked, "answered with more than 4 MB.");
+      throw serviceFailure(asked, `answered with more than ${most / 1024 / 1024} MB.`);
     }
     chunks.push(part.value);
   }

@@ -2,7 +2,7 @@ import { join } from "node:path";
 import { sceneSvg, withEndOfPng, withVisibleLines } from "@unitext/core/draw";
 import { type FontSet, layoutSlide } from "@unitext/core/layout";
 import { type Deck, metadataOf } from "@unitext/core/model";
-import { Resvg } from "@resvg/resvg-js";
+import { type RenderedImage, Resvg } from "@resvg/resvg-js";
 
 /** Draws a slide as a PNG of a width in pixels. */
 export function slidePng(
@@ -39,11 +39,17 @@ const FACES = [
   ...(name === "noto-sans-latin" ? [`${name}-400-italic`] : []),
 ]);
 
+/** Returns a function that draws SVG as a PNG of a width in pixels. */
+export function svgPng(fonts: string): (svg: string, width: number) => Uint8Array {
+  const raster = svgRaster(fonts);
+  return (svg, width) => raster(svg, width).asPng();
+}
+
 /**
- * Returns a function that draws SVG as a PNG of a width in pixels. Drawings of Unitext need no fonts; text in an SVG
+ * Returns a function that draws SVG as pixels, of a width given in them. Drawings of Unitext need no fonts; text in an SVG
  * picture uses those of a folder.
  */
-export function svgPng(fonts: string): (svg: string, width: number) => Uint8Array {
+export function svgRaster(fonts: string): (svg: string, width: number) => RenderedImage {
   const flat = new Map<string, string>();
   const faces = {
     loadSystemFonts: false,
@@ -54,7 +60,7 @@ export function svgPng(fonts: string): (svg: string, width: number) => Uint8Arra
     monospaceFamily: "Cousine",
   };
   const drawn = (svg: string, width: number, font: object) =>
-    new Resvg(svg, { fitTo: { mode: "width", value: width }, font }).render().asPng();
+    new Resvg(svg, { fitTo: { mode: "width", value: width }, font }).render();
   /**
    * Rasterises an SVG picture that contains raster pictures or words, because the renderer shows neither inside a
    * picture. Cached; nothing is fetched.
@@ -65,7 +71,7 @@ export function svgPng(fonts: string): (svg: string, width: number) => Uint8Arra
     const svg = Buffer.from(uri.slice(uri.indexOf(",") + 1), "base64").toString("utf8");
     const alone = svg.replace(/\s(?:xlink:)?href\s*=\s*("|')(?!#|data:image\/(?:png|jpeg|gif)[;,])[^"']*\1/g, "");
     const made = /<(?:\w+:)?(?:image|text)\b/.test(svg)
-      ? `data:image/png;base64,${Buffer.from(drawn(alone, DOTS, faces)).toString("base64")}`
+      ? `data:image/png;base64,${Buffer.from(drawn(alone, DOTS, faces).asPng()).toString("base64")}`
       : uri;
     if (flat.size >= 16) flat.clear();
     flat.set(uri, made);
@@ -77,7 +83,7 @@ export function svgPng(fonts: string): (svg: string, width: number) => Uint8Arra
   };
 }
 
-function dataUri(deck: Deck, sha256: string, bytes: Uint8Array | undefined): string | undefined {
+export function dataUri(deck: Pick<Deck, "assets">, sha256: string, bytes: Uint8Array | undefined): string | undefined {
   const type = Object.values(deck.assets).find((asset) => asset.sha256 === sha256)?.mediaType ?? "image/png";
   return bytes && `data:${type};base64,${Buffer.from(withEndOfPng(bytes)).toString("base64")}`;
 }

@@ -9,7 +9,7 @@ const watch = process.argv.includes("--watch");
 /** Our own packages, and those that are installed inside of one of them, where others do not find them. */
 const OURS = /^(@unitext\/|emf-converter$|lru-cache$)/;
 /** Packages with binaries or data files, which are found only in their own folder. */
-const INSTALLED = /^(@napi-rs\/|@resvg\/|harfbuzzjs|pdfkit|wink-)/;
+const INSTALLED = /^(@napi-rs\/|@resvg\/|harfbuzzjs|koffi|pdfkit|wink-)/;
 /** A plugin that leaves packages outside a bundle. */
 const outside = (isOutside) => ({
   name: "packages-outside",

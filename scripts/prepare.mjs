@@ -46,6 +46,8 @@ const SYSTEM = {
   "apertium-eng-spa": () => existsSync("/usr/share/apertium/modes/eng-spa.mode"),
   postgresql: () => postgresFolder() !== undefined,
   chromium: () => existsSync("/usr/bin/chromium"),
+  "espeak-ng": () => existsSync("/usr/bin/espeak-ng"),
+  ffmpeg: () => existsSync("/usr/bin/ffmpeg"),
   "python3-odf": () => existsSync("/usr/lib/python3/dist-packages/odf"),
   "python3-openpyxl": () => existsSync("/usr/lib/python3/dist-packages/openpyxl"),
   "python3-translate": () => existsSync("/usr/lib/python3/dist-packages/translate"),

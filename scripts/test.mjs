@@ -12,6 +12,8 @@ systemPackages([
   "apertium-eng-spa",
   "postgresql",
   "chromium",
+  "espeak-ng",
+  "ffmpeg",
   "python3-odf",
   "python3-openpyxl",
   "python3-translate",

@@ -5,7 +5,7 @@ import { Jobs, pollAddresses, watchFolder } from "./jobs";
 import { openLog } from "./log";
 import { Announcements, createApp, newsFrom } from "./routes";
 import { connect, DEMO_USER, ensureUser, firstOwner, migrated, tidy } from "./store";
-import { pointServiceFrom, translationServiceFrom } from "@unitext/node";
+import { pointServiceFrom, translationServiceFrom, voiceServiceFrom } from "@unitext/node";
 import { inlineWork, ProcessPool } from "./work";
 
 /** The settings are environment variables that the start script sets. */
@@ -49,6 +49,7 @@ const jobs = new Jobs({
   url: UNITEXT_DATABASE,
   work,
   fonts,
+  voiceService: voiceServiceFrom(process.env),
   log: (message, error) => log.error({ err: error }, message),
 });
 await jobs.start();
@@ -96,6 +97,7 @@ const app = createApp(
     addresses: own.map((address) => `http://${address}:${UNITEXT_PORT}`),
     translationService: translationServiceFrom(process.env),
     pointService: pointServiceFrom(process.env),
+    voiceService: voiceServiceFrom(process.env),
   },
   { client: join(UNITEXT_ROOT, "dist/web"), log, hosts },
 );

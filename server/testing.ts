@@ -55,7 +55,7 @@ export async function testServer(
     client,
     ...services
   }: { withoutJobs?: boolean; processes?: boolean; client?: string } & Partial<
-    Pick<AppContext, "sourceHosts" | "pointService" | "demo" | "key">
+    Pick<AppContext, "sourceHosts" | "pointService" | "voiceService" | "demo" | "key">
   > = {},
 ): Promise<TestServer> {
   const url = new URL(process.env.UNITEXT_TEST_DATABASE ?? "");
@@ -71,7 +71,7 @@ export async function testServer(
   await announcements.start();
   const fonts = join(root, "dist/fonts");
   const work = processes ? new ProcessPool(join(root, "dist/server/worker.js"), fonts) : inlineWork;
-  const jobs = new Jobs({ db, url: url.href, work, fonts });
+  const jobs = new Jobs({ db, url: url.href, work, fonts, voiceService: services.voiceService });
   if (!withoutJobs) await jobs.start();
   const letters: Letter[] = [];
   const app = createApp(

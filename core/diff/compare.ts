@@ -39,7 +39,7 @@ function comparableText(slide: Slide): ComparableText {
   const isWords = (kind: string) => kind === "text" || kind === "diagram";
   const faces = {
     words: JSON.stringify(units.filter(({ kind }) => isWords(kind)).map(({ slot, key }) => [slot, key])),
-    notes: JSON.stringify(normalText(slide.notes)),
+    notes: JSON.stringify([normalText(slide.notes), slide.voice?.source]),
     appearance: JSON.stringify([
       slide.arrangement,
       slidePropertiesOf(slide),

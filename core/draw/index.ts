@@ -1,3 +1,4 @@
+export { sceneDuring } from "./moment";
 export { MOTION_CSS } from "./motion";
 export { type PdfOptions, type PdfPage, scenesPdf } from "./pdf";
 export {

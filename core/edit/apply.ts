@@ -10,6 +10,7 @@ const HANDLERS: { [K in SingleChange["kind"]]: Handler<Extract<SingleChange, { k
   deleteSlide: order.deleteSlide,
   moveSlide: order.moveSlide,
   setHidden: content.setHidden,
+  setVoice: content.setVoice,
   setNotes: content.setNotes,
   setArrangement: content.setArrangement,
   setText: content.setText,

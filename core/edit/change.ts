@@ -12,6 +12,7 @@ import {
   Original,
   Page,
   Properties,
+  RecordedVoice,
   Regions,
   Reply,
   RichText,
@@ -36,6 +37,7 @@ const single = [
   z.object({ kind: z.literal("moveSlide"), slide: Id, place: Place }),
   z.object({ kind: z.literal("setHidden"), slide: Id, hidden: z.boolean() }),
   z.object({ kind: z.literal("setNotes"), slide: Id, notes: RichText }),
+  z.object({ kind: z.literal("setVoice"), slide: Id, voice: RecordedVoice.nullable() }),
   z.object({
     kind: z.literal("setArrangement"),
     slide: Id,

@@ -94,6 +94,19 @@ export const setSlideProperties: Handler<Of<"setSlideProperties">> = {
   describe: () => "Changed the appearance of a slide",
 };
 
+export const setVoice: Handler<Of<"setVoice">> = {
+  apply(deck, { slide: id, voice }) {
+    const before = requireSlide(slideWith(deck, id), id);
+    const spoken = ({ voice: _, ...slide }: Slide): Slide => (voice ? { ...slide, voice } : slide);
+    return {
+      deck: onSlide(deck, id, spoken),
+      inverse: [{ kind: "setVoice", slide: id, voice: before.voice ?? null }],
+    };
+  },
+  writeSet: ({ slide }) => [`slide:${slide}/voice`],
+  describe: ({ voice }) => (voice ? "Recorded a voice for a slide" : "Removed the voice of a slide"),
+};
+
 export const setSource: Handler<Of<"setSource">> = {
   apply(deck, { slide: id, source }) {
     const before = requireSlide(slideWith(deck, id), id);

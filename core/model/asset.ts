@@ -10,6 +10,8 @@ export const MEDIA_TYPES = [
   "audio/mpeg",
   "audio/mp4",
   "audio/wav",
+  "audio/webm",
+  "audio/ogg",
   "application/zip",
 ] as const;
 

@@ -39,9 +39,11 @@ export function deckFor(deck: Deck, { notes, comments, hidden = true, author = t
     properties: author ? deck.properties : { ...deck.properties, author: "" },
     assets: Object.fromEntries(assets),
     slides: (hidden ? deck.slides : withoutHidden(deck.slides)).map(
-      ({ sourcePart: _, comments: written, source, ...slide }) => ({
+      ({ sourcePart: _, comments: written, source, voice, ...slide }) => ({
         ...slide,
         notes: notes ? slide.notes : [],
+        // A recorded voice reads the notes.
+        ...(notes && voice ? { voice } : {}),
         ...(comments && written ? { comments: written } : {}),
         ...(source && keepsText ? { source } : {}),
       }),

@@ -39,6 +39,17 @@ export const Transition = z.object({ kind: z.enum(TRANSITIONS), seconds: z.numbe
 export type Transition = z.infer<typeof Transition>;
 
 /**
+ * A voice recorded for a slide: the name of its sound file, its length in seconds, and a hash of the notes as they were when
+ * it was recorded.
+ */
+export const RecordedVoice = z.object({
+  source: z.string().min(1).max(1000),
+  seconds: z.number().min(0.1).max(3600),
+  notesHash: z.string().max(40),
+});
+export type RecordedVoice = z.infer<typeof RecordedVoice>;
+
+/**
  * Properties of a slide beside its elements: background, transition, seconds until the next slide comes by itself,
  * column widths in percent, the name of the section that starts with it, and the size of its text and the space between
  * its paragraphs as factors of the theme's.
@@ -108,6 +119,7 @@ export const Slide = z.object({
   master: z.string().max(40).optional(),
   regions: z.array(RegionBox).max(10).optional(),
   comments: z.array(Comment).max(2000).optional(),
+  voice: RecordedVoice.optional(),
   /** Names of motion in its source file that entrances cannot express. */
   unsupportedMotion: z.array(z.string().max(300)).max(500).optional(),
   sourcePart: SourcePart.optional(),

@@ -210,11 +210,11 @@ export function secondsOf(slide: Slide, rate: number): number {
   return Math.max(SHORTEST, Math.round((words * 60) / rate));
 }
 
-/** Whether the notes of a slide have words. */
 /** Returns how many comments on a slide are open. */
 export const openCommentsOn = ({ comments = [] }: Pick<Slide, "comments">): number =>
   comments.filter(({ done }) => done !== true).length;
 
+/** Whether the notes of a slide have words. */
 export function hasNotes(slide: Slide): boolean {
   return !isEmptyText(slide.notes);
 }

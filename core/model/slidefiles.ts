@@ -45,8 +45,8 @@ export function bulletsOf(element: Element, styles: DeckMetadata["styles"]): str
 }
 
 /**
- * Returns the names of all files that a slide needs: pictures, picture bullets, films, sounds, those of its master, the
- * logo of its theme, and its source file.
+ * Returns the names of all files that a slide needs: pictures, picture bullets, films, sounds, its recorded voice, those of
+ * its master, the logo of its theme, and its source file.
  */
 export function filesOf(
   slide: Slide,
@@ -65,12 +65,13 @@ export function filesOf(
     ...(logo ? [logo.source] : []),
     ...withDrawing(slide.elements).flatMap((element) => bulletsOf(element, styles)),
     ...slide.elements.flatMap((element) => (element.kind === "media" ? [element.source] : [])),
+    ...(slide.voice ? [slide.voice.source] : []),
     ...(slide.sourcePart ? [slide.sourcePart.file] : []),
   ];
 }
 
-/** Returns the slide, or an element of it, with `change` applied to every picture name. */
-export function renamePictures<S extends Pick<Slide, "background" | "elements">>(
+/** Returns the slide, or an element of it, with `change` applied to the name of every picture, film and sound. */
+export function renamePictures<S extends Pick<Slide, "background" | "elements" | "voice">>(
   slide: S,
   change: (name: string) => string,
 ): S {
@@ -101,7 +102,8 @@ export function renamePictures<S extends Pick<Slide, "background" | "elements">>
       ...(drawing ? { drawing: drawing as ForeignDrawing } : {}),
     };
   });
-  return { ...slide, ...behind, elements };
+  const { voice } = slide;
+  return { ...slide, ...behind, ...(voice ? { voice: { ...voice, source: change(voice.source) } } : {}), elements };
 }
 
 /** Returns the masters and text styles of a deck that the given slides use, or its layouts. */

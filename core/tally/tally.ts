@@ -36,6 +36,8 @@ export const Tally = z.object({
   code: count,
   footnotes: count,
   comments: count,
+  /** Recorded voices, which tallies stored by earlier versions do not have. */
+  voices: count.default(0),
   steps: count,
   transitions: count,
   foreign: count,
@@ -61,6 +63,7 @@ export function noTally(): Tally {
     code: 0,
     footnotes: 0,
     comments: 0,
+    voices: 0,
     steps: 0,
     transitions: 0,
     foreign: 0,
@@ -93,6 +96,7 @@ export function tally(deck: Pick<Deck, "slides">): Tally {
     if (slide.transition) total.transitions += 1;
     total.steps += revealsOf(slide).length;
     total.comments += slide.comments?.length ?? 0;
+    if (slide.voice) total.voices += 1;
     total.words += wordsOn(slide);
     for (const { to } of slideLinks(slide)) countLink(total, to, ids);
     for (const text of slideTexts(slide)) countText(total, text);

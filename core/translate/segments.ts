@@ -74,7 +74,7 @@ export interface TranslatedDeck {
   /** How many segments there are, and how many of them have a translation. */
   segments: number;
   translated: number;
-  /** Placeholders that a translation had lost and that were put at its end, and others that were ignored. */
+  /** Placeholders that a translation had lost and that were put at its end, others that were ignored, and recorded voices. */
   adapted: { slide: number | null; what: string; how: string }[];
 }
 
@@ -118,6 +118,15 @@ export function translateDeck(
   const directed = direction === languageDirection(deck.language) ? made : mirrorDeck(made, direction);
   const rate = translatedRate(deck.rate, deck.language, language);
   const commented = withTranslatedComments(deck, { ...directed, language, rate });
+  commented.slides = commented.slides.map(({ voice, ...slide }, nth) => {
+    if (voice)
+      adapted.push({
+        slide: nth + 1,
+        what: "the voice recorded for it",
+        how: "left out: it speaks the other language",
+      });
+    return slide;
+  });
   return { deck: withSourceList(commented), segments, translated, adapted };
 }
 

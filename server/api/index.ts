@@ -298,7 +298,7 @@ export const JobResult = z.object({
 export type JobResult = z.infer<typeof JobResult>;
 
 /** The kinds of jobs. */
-export const JOB_KINDS = ["read", "split", "merge", "write", "refresh", "archive", "restore"] as const;
+export const JOB_KINDS = ["read", "split", "merge", "write", "refresh", "archive", "restore", "film"] as const;
 
 /** A job: its progress and its result. */
 export const Job = z.object({
@@ -352,6 +352,7 @@ export type ErrorBody = z.infer<typeof ErrorBody>;
 export * from "./accounts";
 export * from "./collections";
 export * from "./data";
+export * from "./films";
 export * from "./pages";
 export * from "./points";
 export * from "./sharing";

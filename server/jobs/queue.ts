@@ -1,7 +1,7 @@
 import { emptyDeck, Failure } from "@unitext/core/model";
 import { nanoid } from "nanoid";
 import pg from "pg";
-import { type JOB_KINDS, MergeRequest, RefreshRequest, SplitRequest, WriteRequest } from "../api";
+import { FilmRequest, type JOB_KINDS, MergeRequest, RefreshRequest, SplitRequest, WriteRequest } from "../api";
 import {
   beat,
   claimJob,
@@ -17,9 +17,10 @@ import {
   releaseJobs,
   updateJob,
 } from "../store";
-import type { Work } from "../work";
+import type { LanguageService, Work } from "../work";
 import { runArchive, runRestore } from "./archive";
 import { Cancelled, runMerge, runSplit } from "./divide";
+import { runFilm } from "./film";
 import { formatsSaid, runWrite } from "./write";
 import { runRead } from "./read";
 import { runRefresh } from "./refresh";
@@ -42,6 +43,8 @@ interface Settings {
   url: string;
   work: Work;
   fonts: string;
+  /** The service that speaks, where one is set up. */
+  voiceService?: LanguageService | undefined;
   log?: (message: string, error: unknown) => void;
 }
 
@@ -184,6 +187,11 @@ export class Jobs {
     );
   }
 
+  /** Accepts to make a film of a deck. */
+  async film(owner: string, deck: string, name: string, request: FilmRequest): Promise<string> {
+    return this.order({ owner, deck, kind: "film", name }, request);
+  }
+
   /** Accepts to take the newest values of a source in the decks that use it. */
   async refresh(owner: string, name: string, request: RefreshRequest): Promise<string> {
     return this.order({ owner, deck: null, kind: "refresh", name }, request);
@@ -214,7 +222,7 @@ export class Jobs {
 
   private async order(
     job: { owner: string; deck: string | null; kind: Exclude<Kind, "read">; name: string },
-    request: SplitRequest | MergeRequest | WriteRequest | RefreshRequest | Record<string, never>,
+    request: SplitRequest | MergeRequest | WriteRequest | RefreshRequest | FilmRequest | Record<string, never>,
   ): Promise<string> {
     await this.permitMore(job.owner);
     const id = nanoid(12);
@@ -278,6 +286,12 @@ export class Jobs {
           kind === "archive" ? await runArchive(reading) : await runWrite(reading, WriteRequest.parse(request));
         await keepOutput(this.db, id, file);
         await updateJob(this.db, id, { state: "done", result, report });
+        return;
+      }
+      if (kind === "film") {
+        const film = { ...reading, voiceService: this.settings.voiceService };
+        const result = await runFilm(film, deck ?? "", FilmRequest.parse(request));
+        await updateJob(this.db, id, { state: "done", result });
         return;
       }
       if (kind === "refresh") {

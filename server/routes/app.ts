@@ -18,6 +18,7 @@ import { framing, metadataOfPage, oembedRoutes } from "./embedding";
 import { onError } from "./errors";
 import { exportRoutes } from "./exports";
 import { fileRoutes } from "./files";
+import { filmRoutes } from "./films";
 import { followerRoutes } from "./followers";
 import { healthRoutes } from "./health";
 import { historyRoutes } from "./history";
@@ -81,6 +82,7 @@ export function createApp(context: AppContext, { client, log, hosts = [] }: Site
     changeRoutes,
     fileRoutes,
     exportRoutes,
+    filmRoutes,
     divideRoutes,
     followerRoutes,
     historyRoutes,

@@ -28,6 +28,8 @@ export interface AppContext {
   translationService?: TranslationService | undefined;
   /** The service that writes points, where one is set up. */
   pointService?: LanguageService | undefined;
+  /** The service that speaks notes for films, where one is set up. */
+  voiceService?: LanguageService | undefined;
   origin?: string;
   /** The addresses of this machine on its network, where it listens there. */
   addresses?: readonly string[];

@@ -7,7 +7,7 @@ import { type DocumentText, ImportResult, type Picture } from "../api";
 import { addBlobs, createDeck, loadBlob } from "../store";
 import { type AppContext, asker, bytesOf, type Call, type DeckCall, deckRoute, route } from "./context";
 import { LIMITS, upload } from "./uploads";
-import { sendRange } from "./range";
+import { bytesAtHand, sendRange } from "./range";
 
 /** The first byte of a packed presentation, and of a flat one. */
 const [ZIP, TAG] = [0x50, 0x3c];
@@ -127,7 +127,7 @@ export function fileRoutes(context: AppContext): Router {
       response.setHeader("content-security-policy", "default-src 'none'; style-src 'unsafe-inline'; sandbox");
       if (!mediaType.startsWith("image/")) response.setHeader("content-disposition", "attachment");
       response.setHeader("cache-control", "private, max-age=31536000, immutable");
-      sendRange(request, response, Buffer.from(bytes));
+      await sendRange(request, response, bytesAtHand(Buffer.from(bytes)));
     }),
   );
 

@@ -19,7 +19,7 @@ import {
 } from "../store";
 import { type AppContext, body, deckRoute, openRoute } from "./context";
 import { type Drawings, sendDrawing } from "./drawings";
-import { sendRange } from "./range";
+import { bytesAtHand, sendRange } from "./range";
 
 /** How many decks of fixed versions are kept, since each has to be made from the log. */
 const FIXED = 12;
@@ -128,7 +128,7 @@ export function pageRoutes(context: AppContext, drawings: Drawings): Router {
       response.setHeader("content-type", mediaType);
       response.setHeader("content-security-policy", "default-src 'none'; style-src 'unsafe-inline'; sandbox");
       response.setHeader("cache-control", "public, max-age=86400");
-      sendRange(request, response, Buffer.from(bytes));
+      await sendRange(request, response, bytesAtHand(Buffer.from(bytes)));
     }),
   );
   routes.get(

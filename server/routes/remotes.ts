@@ -4,7 +4,7 @@ import { Pressed, type Remote, type Talk, TalkState } from "../api";
 import { announceTalk, createRemote, endRemote, loadBlob, loadDeck, newsOf, remoteOf, setTalkState } from "../store";
 import { type AppContext, body, deckRoute } from "./context";
 import { isLoopback } from "./origin";
-import { sendRange } from "./range";
+import { bytesAtHand, sendRange } from "./range";
 
 /** Paths that other computers of the network may ask for in the demo: the page for a phone, and what links lead to. */
 const FOR_OTHERS =
@@ -52,7 +52,7 @@ export function phoneRoutes({ db, announcements }: AppContext): Router {
       response.setHeader("content-type", mediaType);
       response.setHeader("content-security-policy", "default-src 'none'; style-src 'unsafe-inline'; sandbox");
       response.setHeader("cache-control", "private, max-age=3600");
-      sendRange(request, response, Buffer.from(bytes));
+      await sendRange(request, response, bytesAtHand(Buffer.from(bytes)));
     }),
   );
   routes.get(

@@ -14,6 +14,7 @@ export * from "./remotes";
 export * from "./search";
 export * from "./documents";
 export * from "./faults";
+export * from "./films";
 export * from "./history";
 export * from "./jobs";
 export * from "./links";

@@ -1,4 +1,5 @@
 import type { Change } from "@unitext/core/edit";
+import { FILM_FORMATS, type FilmCaptions, type SpokenWord } from "@unitext/core/film";
 import type { CsvReading, DeckMetadata, RichText, Slide, Theme } from "@unitext/core/model";
 import type { Report, Tally } from "@unitext/core/tally";
 import type { Context, Piece, SegmentState, Term } from "@unitext/core/translate";
@@ -15,6 +16,7 @@ import {
   pgTable,
   pgView,
   primaryKey,
+  real,
   text,
   timestamp,
   unique,
@@ -663,3 +665,40 @@ export const bindings = pgTable(
     index("bindings_source").on(table.source, table.deck),
   ],
 );
+
+/** Films made of decks. They stay with their deck until somebody deletes them. */
+export const films = pgTable(
+  "films",
+  {
+    id: text("id").primaryKey(),
+    deck: text("deck_id")
+      .notNull()
+      .references(() => decks.id, { onDelete: "cascade" }),
+    format: text("format", { enum: FILM_FORMATS }).notNull(),
+    width: integer("width").notNull(),
+    height: integer("height").notNull(),
+    seconds: real("seconds").notNull(),
+    slides: integer("slides").notNull(),
+    /** The version of the deck that it shows. */
+    version: integer("version").notNull(),
+    captions: jsonb("captions").$type<FilmCaptions[]>().notNull(),
+    remarks: jsonb("remarks").$type<string[]>().notNull(),
+    size: integer("size").notNull(),
+    /** Not compressed by the database, so that a part of it can be read alone. */
+    bytes: bytea("bytes").notNull(),
+    createdAt: moment("created_at"),
+  },
+  (table) => [index("films_deck").on(table.deck, table.createdAt)],
+);
+
+/**
+ * Slides of films as pieces of film, and spoken texts as sounds, by a hash of everything that they are made from: what has
+ * not changed is not made again.
+ */
+export const filmParts = pgTable("film_parts", {
+  key: text("key").primaryKey(),
+  bytes: bytea("bytes").notNull(),
+  /** The words of a sound with their times. */
+  words: jsonb("words").$type<SpokenWord[]>(),
+  usedAt: moment("used_at"),
+});

@@ -3,6 +3,7 @@ import { removeOldAccountLinks } from "./accounts";
 import { removeOldAudit } from "./audit";
 import type { Database } from "./database";
 import { emptyOldBin } from "./desk";
+import { removeOldFilmParts } from "./films";
 import { removeOldJobs } from "./jobs";
 import { removeOldRemotes } from "./remotes";
 import { removeOldGuests, removeOldSessions } from "./users";
@@ -15,6 +16,7 @@ export async function tidy(db: Database): Promise<{ jobs: number; sessions: numb
   const jobs = await removeOldJobs(db);
   const sessions = await removeOldSessions(db);
   await removeOldAudit(db);
+  await removeOldFilmParts(db);
   await emptyOldBin(db);
   await removeOldRemotes(db);
   await removeOldAccountLinks(db);

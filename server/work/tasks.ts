@@ -21,7 +21,24 @@ import { readText } from "@unitext/core/text";
 import { zipSync } from "fflate";
 import { nanoid } from "nanoid";
 import { ChangeRequest, type DocumentText, NewDeck } from "../api";
-import { type Drawn, convertPictures, drawSlide, exportDeck, type ExportWork, readPdf, viewSlide } from "@unitext/node";
+import {
+  convertPictures,
+  type Drawn,
+  drawSlide,
+  exportDeck,
+  type ExportWork,
+  ffmpegVersion,
+  filmFrames,
+  filmHashes,
+  hasLocalVoice,
+  type LanguageService,
+  readPdf,
+  speakByService,
+  type Speech,
+  type SpeechAsked,
+  speakLocally,
+  viewSlide,
+} from "@unitext/node";
 import {
   bindRange,
   cellsLike,
@@ -111,6 +128,13 @@ async function readPicture({ bytes, name }: NamedFile): Promise<Drawn> {
     : { assets: taken.assets, blobs: taken.blobs, left: [] };
 }
 
+/** Speaks a text with a service, or with the voice of this machine. */
+const speak = async ({ service, ...asked }: SpeechAsked & { service: LanguageService | undefined }): Promise<Speech> =>
+  service ? speakByService(asked, service) : speakLocally(asked);
+
+/** Returns what films can be made with on this machine. */
+const filmTools = async () => ({ ffmpeg: (await ffmpegVersion()) !== undefined, local: await hasLocalVoice() });
+
 /** The request bodies that are checked in a worker, by name. */
 const BODIES = { changes: ChangeRequest, deck: NewDeck } as const;
 type BodyName = keyof typeof BODIES;
@@ -165,6 +189,12 @@ export const TASKS = {
   drawSlide,
   /** Returns what a viewer's page shows beside the drawing of a slide. */
   viewSlide,
+  speak,
+  filmTools,
+  /** Returns a hash of what is seen on each slide of a film. */
+  filmHashes,
+  /** Draws the pictures of a slide of a film as files. */
+  filmFrames,
   /** Reports what writing a deck in a format keeps, adapts and leaves out. */
   report: ({ deck, format, sheets }: { deck: Deck; format: WritableFormat; sheets: Sheets }): Report =>
     writeReport(deck, format, undefined, sheets),

@@ -33,6 +33,7 @@ const NAMES: Record<string, string> = {
   code: "program code",
   footnotes: "footnotes",
   comments: "comments",
+  voices: "recorded voices",
   steps: "entrances",
   transitions: "transitions",
   foreign: "things of other programs",

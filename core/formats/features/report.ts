@@ -80,6 +80,9 @@ const COUNTS: Partial<Record<FeatureName, (to: Tally, slide: Slide, found: numbe
   comments: (to, _, found) => {
     to.comments -= found;
   },
+  "recorded voices": (to, _, found) => {
+    to.voices -= found;
+  },
   "foreign content": (to, _, found) => {
     to.foreign -= found;
   },

@@ -82,6 +82,7 @@ export const FEATURES = {
   "named sections": ({ section, parent }) =>
     section !== undefined && parent === null ? [`the section “${section}” that starts with it`] : [],
   notes: (slide) => (hasNotes(slide) ? ["its notes"] : []),
+  "recorded voices": ({ voice }) => (voice ? ["the voice recorded for it"] : []),
   "links to the web": (slide) =>
     links(slide).flatMap(({ text, to }) =>
       slideLink(to) === undefined && !deckLink(to) ? [`the link “${text}”`] : [],

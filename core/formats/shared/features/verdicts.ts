@@ -49,6 +49,7 @@ export const PRESENTATION: Verdicts = {
   "detail slides": { how: "other programs show it after its main slide; Unitext nests it again" },
   "named sections": { how: "other programs show it only in a file that has sections already; Unitext keeps it" },
   notes: kept,
+  "recorded voices": { why: "only a film, and a deck of Unitext, hold it" },
   "links to the web": kept,
   "links between slides": kept,
   "broken links": NOWHERE,

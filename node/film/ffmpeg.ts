@@ -1,0 +1,56 @@
+import { spawn } from "node:child_process";
+import { Failure } from "@unitext/core/model";
+
+const INSTALL = "ffmpeg is not installed. Install it with: apt-get install ffmpeg";
+
+/** What ffmpeg reads from, and the signal that ends it. */
+interface RunOptions {
+  /** The folder in which it runs. */
+  folder?: string;
+  input?: Uint8Array;
+  signal?: AbortSignal | undefined;
+}
+
+/**
+ * Runs ffmpeg and returns what it writes to its standard output. Throws a Failure `unavailable` when it is not installed,
+ * is ended, or fails; throws the reason of the signal when it is aborted.
+ */
+export function ffmpeg(args: readonly string[], { folder, input, signal }: RunOptions = {}): Promise<Uint8Array> {
+  return new Promise((resolve, reject) => {
+    signal?.throwIfAborted();
+    const child = spawn("ffmpeg", ["-hide_banner", "-loglevel", "error", ...(input ? [] : ["-nostdin"]), ...args], {
+      cwd: folder,
+      stdio: [input ? "pipe" : "ignore", "pipe", "pipe"],
+    });
+    const refuse = (why: string) => reject(new Failure("unavailable", "ffmpeg", why));
+    const end = () => child.kill("SIGKILL");
+    signal?.addEventListener("abort", end, { once: true });
+    const [out, said]: [Buffer[], Buffer[]] = [[], []];
+    child.stdout?.on("data", (chunk: Buffer) => out.push(chunk));
+    child.stderr?.on("data", (chunk: Buffer) => said.push(chunk));
+    child.stdin?.on("error", () => undefined);
+    child.once("error", (error: NodeJS.ErrnoException) => {
+      signal?.removeEventListener("abort", end);
+      refuse(error.code === "ENOENT" ? INSTALL : "ffmpeg could not be started.");
+    });
+    child.once("close", (code, killed) => {
+      signal?.removeEventListener("abort", end);
+      if (signal?.aborted) return reject(signal.reason);
+      if (code === 0) return resolve(new Uint8Array(Buffer.concat(out)));
+      if (killed) return refuse("ffmpeg was ended before it was done.");
+      const last = Buffer.concat(said).toString("utf8").trim().split("\n").at(-1) ?? "";
+      refuse(`ffmpeg failed: ${last.slice(0, 300)}`);
+    });
+    child.stdin?.end(input);
+  });
+}
+
+/** Returns the version of ffmpeg on this machine; undefined without it. */
+export async function ffmpegVersion(): Promise<string | undefined> {
+  try {
+    const said = Buffer.from(await ffmpeg(["-version"])).toString("utf8");
+    return /^ffmpeg version (\S+)/.exec(said)?.[1] ?? "unknown";
+  } catch {
+    return undefined;
+  }
+}
