@@ -14,6 +14,7 @@ if (Number(process.versions.node.split(".")[0]) < 20)
   fail(`Node.js 20 or newer is needed; this is ${process.version}.`);
 systemPackages(["postgresql"]);
 optionalPackages(["apertium", "apertium-eng-spa"], "proposals of translations between English and Spanish");
+optionalPackages(["espeak-ng", "ffmpeg"], "films of decks");
 npmPackages();
 built();
 

@@ -56,6 +56,7 @@ const Split = lazy(() => import("./arrange/Split"));
 const BringIn = lazy(() => import("./arrange/BringIn"));
 const Versions = lazy(() => import("./versions/Versions"));
 const Gather = lazy(() => import("./gather/Gather"));
+const FilmPage = lazy(() => import("./film/FilmPage"));
 const SideBySide = lazy(() => import("./translate/SideBySide"));
 const Hall = lazy(() => import("./speak/Hall"));
 const Phone = lazy(() => import("./speak/Phone"));
@@ -120,6 +121,7 @@ const router = createBrowserRouter([
           { path: "translate/slides", element: <SideBySide /> },
           { path: "speak", element: <Speak /> },
           { path: "deliver", element: <Deliver /> },
+          { path: "deliver/film", element: <FilmPage /> },
         ],
       },
     ],

@@ -15,7 +15,7 @@ export function securityHeaders(): RequestHandler {
         styleSrc: ["'self'", (_, response) => `'nonce-${(response as Response).locals.nonce}'`],
         styleSrcAttr: ["'none'"],
         imgSrc: ["'self'", "data:", "blob:"],
-        mediaSrc: ["'self'"],
+        mediaSrc: ["'self'", "blob:"],
         fontSrc: ["'self'"],
         connectSrc: ["'self'"],
         workerSrc: ["'self'"],

@@ -2,8 +2,9 @@ import type { WritableFormat } from "@unitext/core/formats";
 import type { Sheets } from "@unitext/core/layout";
 import { bindingsOn, type PrivatePart } from "@unitext/core/model";
 import { Report } from "@unitext/core/tally";
-import { TimerReset } from "lucide-react";
+import { Clapperboard, TimerReset } from "lucide-react";
 import { useState } from "react";
+import { Link } from "react-router";
 import useSWR from "swr";
 import { download, get } from "../api/client";
 import { ByItselfDialog } from "../deck/ByItselfDialog";
@@ -257,7 +258,7 @@ function TurnsField({ turns, onTurns }: { turns: Turns | undefined; onTurns: (tu
 
 /** Shows for each format what it keeps, adapts and leaves out, before anything is written. */
 export default function Deliver() {
-  const { status, selected } = useDeck();
+  const { deck, status, selected } = useDeck();
   const [playing, setPlaying] = useState(false);
   const [notes, setNotes] = useState<NotesChoice>();
   const [without, setWithout] = useState<readonly PrivatePart[]>([]);
@@ -278,6 +279,13 @@ export default function Deliver() {
           >
             <TimerReset size={16} aria-hidden="true" /> Run by itself …
           </button>
+          <Link
+            title="The slides with their notes read aloud, for those who were not there"
+            className="btn btn-sm ml-2"
+            to={`/decks/${deck.id}/deliver/film`}
+          >
+            <Clapperboard size={16} aria-hidden="true" /> Film …
+          </Link>
         </p>
         {playing && <ByItselfDialog from={selected.at(-1)} onClose={() => setPlaying(false)} />}
         <HandingOver without={without} onWithout={setWithout} />

@@ -49,6 +49,13 @@ const STATE: Record<Job["kind"], Record<Job["state"], string>> = {
     cancelled: "was compared with some decks only: cancelled",
     failed: "could not be compared; every value stays",
   },
+  film: {
+    waiting: "waits to be made into a film",
+    running: "is being made into a film",
+    done: "is a film now",
+    cancelled: "was not made into a film: cancelled; its finished slides are kept for the next time",
+    failed: "could not be made into a film; its finished slides are kept for the next time",
+  },
   merge: {
     waiting: "waits to be merged",
     running: "is being merged",
@@ -70,6 +77,8 @@ export function cancelJob(job: Job): void {
 
 /** Describes how far a job is: slides and pages, or the number of slides made. */
 export function jobProgress({ kind, name, state, slides, page, pages }: Job): string {
+  if (kind === "film")
+    return page <= slides ? `the voice of slide ${page} of ${slides}` : `slide ${page - slides} of ${slides} drawn`;
   if (kind !== "read") return `${page} of ${pages} ${kind === "split" ? "parts" : "decks"}`;
   if (state === "done") return `${slides} ${slides === 1 ? "slide" : "slides"}`;
   if (arrivalOf(name) === "arrange" && pages) return `${slides} of ${pages} ${pages === 1 ? "slide" : "slides"}`;

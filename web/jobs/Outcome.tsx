@@ -129,6 +129,17 @@ export function Outcome({ job }: { job: Job }) {
       </div>
     );
   }
+  if (job.kind === "film")
+    return (
+      <p className="mt-1 text-sm" data-outcome>
+        {result.sentence}{" "}
+        {job.deck && (
+          <Link className="text-primary underline" to={`/decks/${job.deck}/deliver/film`}>
+            Watch it
+          </Link>
+        )}
+      </p>
+    );
   if (job.kind === "refresh") return <Refreshed job={job} result={result} />;
   if (job.kind === "restore") return <Restored result={result} />;
   const note = contentsNote(
