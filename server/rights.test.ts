@@ -52,7 +52,7 @@ const ROUTES: Record<string, Asks> = {
 };
 /** Routes under these are of people with an account; reading is open to guests, who have nothing there. */
 const OWN_THINGS =
-  /^\/api\/(jobs|collections|writes|archives|decks|search|folders|merges|files|sources|themes|memory|terms|engines|points|languages?|tables|numbers)\b/;
+  /^\/api\/(jobs|collections|writes|archives|decks|search|folders|merges|files|sources|themes|film-tools|memory|terms|engines|points|languages?|tables|numbers)\b/;
 const DECK_ACTS: Record<string, Act> = {
   "GET ": "see",
   "GET /first": "look",
@@ -70,6 +70,7 @@ const DECK_ACTS: Record<string, Act> = {
   "POST /copies": "copy",
   "POST /parts": "derive",
   "POST /versions": "derive",
+  "POST /films": "derive",
   "POST /followers": "derive",
   "POST /translations": "derive",
   "POST /remote": "see",
@@ -175,6 +176,22 @@ describe.each(PEOPLE)("as a %s", (who) => {
     }
     expect(wrong).toEqual([]);
   });
+});
+
+it("a guest whose link shows the notes too makes nothing of a deck that would need a Desk", async () => {
+  const deck = await sharedDeck();
+  const owner = await server.as("owner");
+  const asked = { scope: "deck", right: "view", notes: true, expiresAt: null };
+  const { links } = Sharing.parse(await (await owner(`/api/decks/${deck.id}/sharing/links`, json(asked))).json());
+  const token = links
+    .find(({ notes }) => notes)
+    ?.path?.split("/")
+    .at(-1);
+  const guest = await server.as("guest");
+  expect((await guest(`/api/links/${token}/opening`, json({}))).status).toBe(200);
+  expect((await guest(`/api/decks/${deck.id}`)).status).toBe(200);
+  for (const made of ["films", "parts", "followers", "translations", "copies"])
+    expect([made, (await guest(`/api/decks/${deck.id}/${made}`, json({}))).status]).toEqual([made, 403]);
 });
 
 it("rights are in order, and a right to copy alone is the least", () => {

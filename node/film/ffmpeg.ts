@@ -21,6 +21,7 @@ export function ffmpeg(args: readonly string[], { folder, input, signal }: RunOp
     const child = spawn("ffmpeg", ["-hide_banner", "-loglevel", "error", ...(input ? [] : ["-nostdin"]), ...args], {
       cwd: folder,
       stdio: [input ? "pipe" : "ignore", "pipe", "pipe"],
+      env: process.env,
     });
     const refuse = (why: string) => reject(new Failure("unavailable", "ffmpeg", why));
     const end = () => child.kill("SIGKILL");

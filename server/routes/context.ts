@@ -56,6 +56,9 @@ export function openRoute(handle: (call: Omit<Call, "user">) => Promise<unknown>
 const sessionRoute = (handle: (call: Call) => Promise<unknown>): RequestHandler =>
   openRoute(async (call) => handle({ ...call, user: userFrom(call.response) }));
 
+/** Acts on a deck that make something of one's own, for which guests have no Desk. */
+const FOR_ACCOUNTS: ReadonlySet<Act> = new Set(["copy", "derive"]);
+
 /** Makes a route for people with an account. Guests, who came by a link, may read what they have there: nothing. */
 export function route(handle: (call: Call) => Promise<unknown>): RequestHandler {
   return sessionRoute(async (call) => {
@@ -75,6 +78,12 @@ export function deckRoute({ db }: AppContext, act: Act, handle: (call: DeckCall)
     const deck = String(call.request.params.deck);
     const access = Id.safeParse(deck).success ? await accessOn(db, deck, call.user.id) : undefined;
     permit(access?.right, act, deck, access?.notes);
+    if (call.user.role === "guest" && FOR_ACCOUNTS.has(act))
+      throw new Failure(
+        "not-permitted",
+        "account",
+        "What is made of a deck needs a Desk to stand on. Sign in to this house, or download the deck as a file.",
+      );
     await handle({ ...call, deck, ...must(access) });
   });
 }

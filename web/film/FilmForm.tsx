@@ -97,7 +97,8 @@ export function FilmForm({ busy }: { busy: boolean }) {
           value={voice}
           onChange={({ target }) => setVoice(target.value as FilmRequest["voice"])}
         >
-          {voices.map(({ value, label }) => (
+          {!tools && <option value={voice}>Looking for voices …</option>}
+          {(tools ? voices : []).map(({ value, label }) => (
             <option key={value} value={value}>
               {label}
             </option>

@@ -34,9 +34,9 @@ export default function FilmPage() {
           role="region"
           aria-label="The film"
         >
+          <FilmForm busy={running.length > 0} />
           {last && (running.length > 0 || last.state !== "done") && <JobLine job={running[0] ?? last} here />}
           <MadeFilms made={jobs.filter(({ state }) => state === "done").length} />
-          <FilmForm busy={running.length > 0} />
         </div>
       </div>
     </DeckFrame>
