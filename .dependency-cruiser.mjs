@@ -142,7 +142,7 @@ const ROOMS = {
   ],
   "web/arrange": [...CORE, "server/api", "web/(?!desk|write|refine|data|speak|deliver|versions)[a-z]+"],
   cli: [...CORE, "node"],
-  demo: [...CORE, "node", "server/store", "server/accounts"],
+  demo: [...CORE, "node", "server/(api|store|accounts|work|jobs)"],
   bench: [...CORE, "node", "server", "web"],
   e2e: [...CORE, "demo"],
 };

@@ -8,6 +8,7 @@ import { convert, largeFile } from "./convert";
 import { data, largeOds, largeXlsx } from "./data";
 import { divide } from "./divide";
 import { documents, longDocument } from "./documents";
+import { film } from "./film";
 import { handIns } from "./handins";
 import { grow } from "./growth";
 import { store } from "./store";
@@ -29,6 +30,7 @@ const BENCHES: Record<string, () => Row[] | Promise<Row[]>> = {
   peaks,
   together,
   handIns,
+  film,
   store: async () => (DATABASE ? store(DATABASE) : []),
 };
 const DATABASE = process.env.UNITEXT_BENCH_DATABASE;

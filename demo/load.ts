@@ -1,4 +1,4 @@
-// The program that puts the demo decks into a database.
+// The program that puts the demo decks into a database; with `--film` it makes the film of one of them.
 import { createHash } from "node:crypto";
 import { readdirSync, readFileSync } from "node:fs";
 import { join } from "node:path";
@@ -21,6 +21,7 @@ import { loadGrammar } from "@unitext/core/generate";
 import { THEMES, type Deck, plainText, titleOf } from "@unitext/core/model";
 import { count } from "drizzle-orm";
 import { nanoid } from "nanoid";
+import { FILMED, makeFilm, spokenDeck } from "./film";
 import { handedIn } from "./handedin";
 import { collectFieldWeek, publishOpenDay, shareCourse } from "./people";
 import { scriptsDeck } from "./scripts";
@@ -115,7 +116,8 @@ async function loadDemo(db: Database, folder: string, fonts: string, key: HouseK
       fonts: fontsIn(fonts),
       document: nanoid(10),
     });
-    const deck = withTakenValues(read, sources);
+    const taken = withTakenValues(read, sources);
+    const deck = name.startsWith(FILMED) ? spokenDeck(taken) : taken;
     const title = TITLES[name] ?? deck.properties.title;
     const design = DESIGNS_OF[name];
     const id = await createDeck(
@@ -249,5 +251,7 @@ const { UNITEXT_DATABASE = "", UNITEXT_ROOT = process.cwd(), UNITEXT_KEY_FILE } 
 const { db, close } = connect(UNITEXT_DATABASE);
 await migrated(db, join(UNITEXT_ROOT, "server/migrations"));
 const key = UNITEXT_KEY_FILE ? HouseKey.at(UNITEXT_KEY_FILE) : HouseKey.random();
-await loadDemo(db, join(UNITEXT_ROOT, "demo"), join(UNITEXT_ROOT, "dist/fonts"), key);
+const fonts = join(UNITEXT_ROOT, "dist/fonts");
+if (process.argv.includes("--film")) await makeFilm(db, fonts);
+else await loadDemo(db, join(UNITEXT_ROOT, "demo"), fonts, key);
 await close();

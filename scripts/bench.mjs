@@ -11,7 +11,7 @@ import { built, npmPackages, root, systemPackages } from "./prepare.mjs";
 const alone = process.argv.includes("--no-browser");
 const write = process.stdout.write.bind(process.stdout);
 if (process.argv.includes("--json")) process.stdout.write = (text) => process.stderr.write(text);
-systemPackages(alone ? [] : ["postgresql", "chromium"]);
+systemPackages(alone ? [] : ["postgresql", "chromium", "espeak-ng", "ffmpeg"]);
 npmPackages();
 built();
 process.stdout.write = write;

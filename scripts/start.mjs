@@ -55,15 +55,29 @@ let greeted = false;
 const serverBackOff = new BackOff();
 const databaseBackOff = new BackOff();
 
-/** Puts the demo decks into a database that has no deck; UNITEXT_DEMO=0 leaves it empty. */
-function loadDemo() {
-  if (process.env.UNITEXT_DEMO === "0") return;
-  const { status } = spawnSync(process.execPath, [join(root, "dist/server/demo.js")], {
+/** The program of the demo and how it runs. */
+const demoProgram = () => ({
+  program: join(root, "dist/server/demo.js"),
+  options: {
     cwd: root,
     stdio: ["ignore", "ignore", "inherit"],
     env: { ...process.env, UNITEXT_ROOT: root, UNITEXT_DATABASE: database.url, UNITEXT_KEY_FILE: keyFile },
-  });
+  },
+});
+
+/** Puts the demo decks into a database that has no deck; UNITEXT_DEMO=0 leaves it empty. */
+function loadDemo() {
+  if (process.env.UNITEXT_DEMO === "0") return;
+  const { program, options } = demoProgram();
+  const { status } = spawnSync(process.execPath, [program], options);
   if (status !== 0) say("the demo decks could not be loaded; Unitext starts without them.");
+}
+
+/** Makes the film of the demo while Unitext runs, once. */
+function makeDemoFilm() {
+  if (process.env.UNITEXT_DEMO === "0") return;
+  const { program, options } = demoProgram();
+  services.push(spawn(process.execPath, [program, "--film"], { ...options, stdio: "ignore" }));
 }
 
 /**
@@ -104,6 +118,7 @@ function serve() {
       process.stdout.write(
         `Unitext is at http://127.0.0.1:${port}/\nData and logs: ${data}\n${dataAddress ? `Gauge readings of a stand-in service: ${dataAddress}\n` : ""}Ctrl-C stops it.\n`,
       );
+    if (!greeted) makeDemoFilm();
     greeted = true;
     if (!dev || helpers.length) return;
     helpers.push(

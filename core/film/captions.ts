@@ -68,6 +68,15 @@ function divided(text: string, pieces: readonly Span[], most: number): Span[][] 
   return parts;
 }
 
+/** Divides a sentence into captions, none of which needs more than the lines that a caption has. */
+function captionParts(text: string, pieces: readonly Span[], most = MOST_SIGNS * MOST_LINES): Span[][] {
+  return divided(text, pieces, most).flatMap((part) =>
+    part.length < 2 || divided(text, part, MOST_SIGNS).length <= MOST_LINES
+      ? [part]
+      : captionParts(text, part, Math.min(most, widthOf(said(text, part))) - 4),
+  );
+}
+
 const said = (text: string, part: readonly Span[]): string =>
   text.slice(part[0]?.from ?? 0, part.at(-1)?.to ?? 0).trim();
 
@@ -83,7 +92,7 @@ export function cuesOf(
 ): Cue[] {
   const cues: Cue[] = [];
   for (const sentence of sentences) {
-    for (const part of divided(text, piecesOf(text, sentence, language), MOST_SIGNS * MOST_LINES - 4)) {
+    for (const part of captionParts(text, piecesOf(text, sentence, language))) {
       const [from, to] = [part[0]?.from ?? 0, part.at(-1)?.to ?? 0];
       const own = words.filter((word) => word.from >= from && word.from < to);
       const [first, last] = [own[0], own.at(-1)];

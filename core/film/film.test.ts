@@ -1,3 +1,4 @@
+import fc from "fast-check";
 import { emptyDeck, must, newSlide, plainText, type Slide } from "@unitext/core/model";
 import {
   cuesOf,
@@ -153,6 +154,24 @@ describe("captions", () => {
       expect(start).toBeLessThan(end);
       expect(start).toBeGreaterThanOrEqual(cues[nth - 1]?.end ?? 5);
     });
+  });
+
+  it("never need a third line, whatever the words are", () => {
+    const word = fc.string({ minLength: 1, maxLength: 14, unit: fc.constantFrom(..."aeinrst") });
+    const text = fc.array(fc.tuple(word, fc.constantFrom("", "", "", ",", ":")), { minLength: 1, maxLength: 40 });
+    fc.assert(
+      fc.property(text, (words) => {
+        const sentence = `${words.map((parts) => parts.join("")).join(" ")}.`;
+        const voice = voiceOf(sentence, 30);
+        const cues = cuesOf(voice.narration, voice.words, 0, "en");
+        expect(cues.map(({ lines }) => lines.join(" ")).join(" ")).toBe(sentence);
+        for (const { lines } of cues) {
+          expect(lines.length).toBeLessThanOrEqual(2);
+          for (const line of lines) expect(line.length).toBeLessThanOrEqual(42);
+        }
+      }),
+      { numRuns: 200 },
+    );
   });
 
   it("count wide signs as two, and break where there are no spaces", () => {

@@ -1,4 +1,5 @@
 import { spawn } from "node:child_process";
+import { constants, setPriority } from "node:os";
 import { Failure } from "@unitext/core/model";
 
 const INSTALL = "ffmpeg is not installed. Install it with: apt-get install ffmpeg";
@@ -9,6 +10,15 @@ interface RunOptions {
   folder?: string;
   input?: Uint8Array;
   signal?: AbortSignal | undefined;
+}
+
+/** Lets a process run when nothing else has to: a film is long work, and whoever waits for an answer comes first. */
+function yieldToOthers(pid: number | undefined): void {
+  try {
+    if (pid !== undefined) setPriority(pid, constants.priority.PRIORITY_BELOW_NORMAL);
+  } catch {
+    // It has ended already.
+  }
 }
 
 /**
@@ -23,6 +33,7 @@ export function ffmpeg(args: readonly string[], { folder, input, signal }: RunOp
       stdio: [input ? "pipe" : "ignore", "pipe", "pipe"],
       env: process.env,
     });
+    yieldToOthers(child.pid);
     const refuse = (why: string) => reject(new Failure("unavailable", "ffmpeg", why));
     const end = () => child.kill("SIGKILL");
     signal?.addEventListener("abort", end, { once: true });

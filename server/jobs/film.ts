@@ -128,14 +128,12 @@ class FilmMaker {
   }
 
   /** Gives every slide its voice and its times. */
-  async timed(slides: readonly FilmedSlide[], progress: (done: number) => Promise<void>): Promise<Timed[]> {
-    const timed: Timed[] = [];
-    for (const [nth, filmed] of slides.entries()) {
+  async timed(slides: readonly FilmedSlide[], step: () => Promise<void>): Promise<Timed[]> {
+    return twoAtATime(slides, async (filmed, nth) => {
       const voice = await this.voiceOf(filmed, nth);
-      timed.push({ filmed, voice, times: slideTimes(filmed.slide, voice, this.deck.language) });
-      await progress(nth + 1);
-    }
-    return timed;
+      await step();
+      return { filmed, voice, times: slideTimes(filmed.slide, voice, this.deck.language) };
+    });
   }
 
   /** Draws and encodes a slide into the folder, unless the same was made before. Returns whether it was. */
@@ -212,16 +210,18 @@ class FilmMaker {
   }
 }
 
-/** Runs an act on each number below a count, two at a time, so that one slide is drawn while another is encoded. */
-async function twoAtATime(count: number, act: (nth: number) => Promise<void>): Promise<void> {
-  let next = 0;
+/** Does something with each of a list, two at a time, so that one is drawn while another is encoded. */
+async function twoAtATime<T, R>(list: readonly T[], act: (one: T, nth: number) => Promise<R>): Promise<R[]> {
+  const made: R[] = [];
+  const left = list.entries();
   const lane = async () => {
-    while (next < count) await act(next++);
+    for (const [nth, one] of left) made[nth] = await act(one, nth);
   };
   await Promise.all([lane(), lane()]);
+  return made;
 }
 
-/** Returns a file of a film in the folder of the system, which is removed afterwards. */
+/** Does something in a folder of its own, which is removed afterwards. */
 async function inFolder<T>(act: (folder: string) => Promise<T>): Promise<T> {
   const folder = await mkdtemp(join(tmpdir(), "unitext-film-"));
   try {
@@ -266,11 +266,12 @@ export async function runFilm(context: FilmWork, id: string, request: FilmReques
         id,
         "The film would be longer than three hours. Split the deck and film its parts.",
       );
-    let again = 0;
-    await twoAtATime(slides.length, async (nth) => {
-      if (await maker.picture(nth, timed, hashes)) again += 1;
+    const taken = await twoAtATime(timed, async (_, nth) => {
+      const isTaken = await maker.picture(nth, timed, hashes);
       await step();
+      return isTaken;
     });
+    const again = taken.filter(Boolean).length;
     const captions: FilmCaptions[] = [];
     for (const one of new Set(request.captions)) {
       if (one !== id && (await rightOn(db, one, owner)) === undefined) {

@@ -1,3 +1,4 @@
+export { runFilm } from "./film";
 export { fileNameOf } from "./names";
 export { Jobs } from "./queue";
 export {

@@ -29,7 +29,7 @@ export default function FilmPage() {
           <SpokenSlides />
         </div>
         <div
-          className="flex w-full shrink-0 flex-col gap-4 lg:w-[25rem] lg:overflow-auto"
+          className="flex w-full shrink-0 flex-col gap-4 max-lg:order-first lg:w-[25rem] lg:overflow-auto"
           tabIndex={0}
           role="region"
           aria-label="The film"

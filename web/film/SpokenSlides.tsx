@@ -49,7 +49,7 @@ const Row = memo(function Row({
             type="button"
             className="btn btn-xs"
             disabled={!canEdit}
-            aria-label={`Record your voice for slide ${number}`}
+            aria-label={`${slide.voice ? "Record again" : "Record"} your voice for slide ${number}`}
             onClick={() => onRecord(slide.id)}
           >
             <Mic size={14} aria-hidden="true" /> {slide.voice ? "Record again" : "Record"}
@@ -84,7 +84,7 @@ const Row = memo(function Row({
             <button
               type="button"
               className="btn btn-ghost btn-xs"
-              aria-label={`Write the notes of slide ${number}`}
+              aria-label={`${hasNotes(slide) ? "Write more notes" : "Write notes"} for slide ${number}`}
               onClick={() => navigate(`/decks/${deck.id}/refine/${slide.id}`)}
             >
               {hasNotes(slide) ? "Write more notes" : "Write notes"}
