@@ -60,12 +60,18 @@ export async function encodeSlide(
   return new Uint8Array(await readFile(join(folder, "slide.mkv")));
 }
 
+/** The longest voice of a slide, in seconds. */
+const MOST_VOICE = 1800;
+
 /** Reads a sound file as samples of one channel, brought to the loudness of all voices. */
 export async function samplesOf(sound: Uint8Array, signal?: AbortSignal): Promise<Int16Array> {
-  const bytes = await ffmpeg(["-i", "pipe:0", "-vn", "-ac", "1", "-ar", String(SAMPLE_RATE), "-f", "s16le", "pipe:1"], {
-    input: sound,
-    signal,
-  });
+  const bytes = await ffmpeg(
+    [
+      ...["-protocol_whitelist", "pipe", "-i", "pipe:0", "-t", String(MOST_VOICE), "-vn"],
+      ...["-ac", "1", "-ar", String(SAMPLE_RATE), "-f", "s16le", "pipe:1"],
+    ],
+    { input: sound, signal, limit: 120 },
+  );
   const whole = bytes.slice(0, bytes.length - (bytes.length % 2));
   return evenLoudness(new Int16Array(whole.buffer, whole.byteOffset, whole.length / 2));
 }

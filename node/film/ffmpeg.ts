@@ -4,11 +4,16 @@ import { Failure } from "@unitext/core/model";
 
 const INSTALL = "ffmpeg is not installed. Install it with: apt-get install ffmpeg";
 
+/** How long one run may take at most, in seconds. */
+const MOST_SECONDS = 3600;
+
 /** What ffmpeg reads from, and the signal that ends it. */
 interface RunOptions {
   /** The folder in which it runs. */
   folder?: string;
   input?: Uint8Array;
+  /** How long it may run, in seconds. */
+  limit?: number;
   signal?: AbortSignal | undefined;
 }
 
@@ -25,7 +30,10 @@ function yieldToOthers(pid: number | undefined): void {
  * Runs ffmpeg and returns what it writes to its standard output. Throws a Failure `unavailable` when it is not installed,
  * is ended, or fails; throws the reason of the signal when it is aborted.
  */
-export function ffmpeg(args: readonly string[], { folder, input, signal }: RunOptions = {}): Promise<Uint8Array> {
+export function ffmpeg(
+  args: readonly string[],
+  { folder, input, signal, limit = MOST_SECONDS }: RunOptions = {},
+): Promise<Uint8Array> {
   return new Promise((resolve, reject) => {
     signal?.throwIfAborted();
     const child = spawn("ffmpeg", ["-hide_banner", "-loglevel", "error", ...(input ? [] : ["-nostdin"]), ...args], {
@@ -36,16 +44,19 @@ export function ffmpeg(args: readonly string[], { folder, input, signal }: RunOp
     yieldToOthers(child.pid);
     const refuse = (why: string) => reject(new Failure("unavailable", "ffmpeg", why));
     const end = () => child.kill("SIGKILL");
+    const timer = setTimeout(end, limit * 1000);
     signal?.addEventListener("abort", end, { once: true });
     const [out, said]: [Buffer[], Buffer[]] = [[], []];
     child.stdout?.on("data", (chunk: Buffer) => out.push(chunk));
     child.stderr?.on("data", (chunk: Buffer) => said.push(chunk));
     child.stdin?.on("error", () => undefined);
     child.once("error", (error: NodeJS.ErrnoException) => {
+      clearTimeout(timer);
       signal?.removeEventListener("abort", end);
       refuse(error.code === "ENOENT" ? INSTALL : "ffmpeg could not be started.");
     });
     child.once("close", (code, killed) => {
+      clearTimeout(timer);
       signal?.removeEventListener("abort", end);
       if (signal?.aborted) return reject(signal.reason);
       if (code === 0) return resolve(new Uint8Array(Buffer.concat(out)));
