@@ -26,7 +26,12 @@ test("decks chosen by their names are written at once, in one archive with one r
   await expect(link).toBeVisible({ timeout: 30_000 });
   const [download] = await Promise.all([page.waitForEvent("download"), link.click()]);
   const files = unzipSync(readFileSync(await download.path()));
-  expect(Object.keys(files).sort()).toEqual(["Batch of the east.pdf", "Batch of the west.pdf", "report.json"]);
+  expect(Object.keys(files).sort()).toEqual([
+    "Batch of the east.pdf",
+    "Batch of the west.pdf",
+    "report.json",
+    "report.txt",
+  ]);
   for (const name of ["Batch of the east.pdf", "Batch of the west.pdf"]) {
     const file = await getDocument({ data: must(files[name]).slice(), verbosity: 0 }).promise;
     // Three slides, two to a page.

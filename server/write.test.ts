@@ -43,9 +43,10 @@ describe("decks written together", () => {
     expect(job).toMatchObject({ state: "done", result: { file: { name: "3 decks as pdf.zip" } } });
     expect(job.report?.left.map(({ what }) => what)).toContain("“Tides”, its notes");
     const parts = unzipSync(new Uint8Array(await (await user(`/api/jobs/${begun.job}/file`)).arrayBuffer()));
-    expect(Object.keys(parts).sort()).toEqual(["Tides (2).pdf", "Tides.pdf", "a-b.pdf", "report.json"]);
+    expect(Object.keys(parts).sort()).toEqual(["Tides (2).pdf", "Tides.pdf", "a-b.pdf", "report.json", "report.txt"]);
     expect(strFromU8(must(parts["Tides.pdf"]).subarray(0, 5))).toBe("%PDF-");
     expect(JSON.parse(strFromU8(must(parts["report.json"]))).decks).toHaveLength(3);
+    expect(strFromU8(must(parts["report.txt"]))).toMatch(/^Tides.pdf\n- .*its notes.* left out, /);
     const other = await server.as("tom");
     expect((await other(`/api/jobs/${begun.job}/file`)).status).toBe(404);
     expect((await other("/api/writes", json({ decks: ids, formats: ["pdf"] }))).status).toBeGreaterThanOrEqual(403);
@@ -78,7 +79,7 @@ describe("a deck that is handed over", () => {
     }
     expect(job).toMatchObject({ state: "done", result: { file: { name: "1 deck as md, json, svg.zip" } } });
     const parts = unzipSync(new Uint8Array(await (await user(`/api/jobs/${begun}/file`)).arrayBuffer()));
-    expect(Object.keys(parts).sort()).toEqual(["Quay.json", "Quay.md", "Quay.svg.zip", "report.json"]);
+    expect(Object.keys(parts).sort()).toEqual(["Quay.json", "Quay.md", "Quay.svg.zip", "report.json", "report.txt"]);
     for (const name of ["Quay.json", "Quay.md"]) expect(strFromU8(must(parts[name]))).not.toMatch(/keeper|guests/);
   }, 60000);
 });

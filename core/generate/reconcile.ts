@@ -283,7 +283,29 @@ export function reconcile(
     const now = typed && current.slides.find(({ id }) => id === own.id);
     if (now) take(...bindingChanges(now, slide));
   });
+  take(...commentsLeft(deck.slides, current.slides));
   return { change: changes.length ? batch(changes) : undefined, ids: wanted.map(({ id }) => id) };
+}
+
+/**
+ * Returns the changes that keep the comments of slides that are no longer there: on the nearest slide before them that is,
+ * else on the first. They keep the words that they were on as a quotation.
+ */
+function commentsLeft(before: readonly Slide[], now: readonly Slide[]): SingleChange[] {
+  const there = new Set(now.map(({ id }) => id));
+  let [host] = now;
+  return before.flatMap((slide): SingleChange[] => {
+    if (there.has(slide.id)) host = slide;
+    else if (host) {
+      const on = host.id;
+      return (slide.comments ?? []).map(({ element: _, at: __, ...comment }) => ({
+        kind: "putComment",
+        slide: on,
+        comment,
+      }));
+    }
+    return [];
+  });
 }
 
 /**

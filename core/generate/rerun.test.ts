@@ -198,6 +198,26 @@ describe("running a text again", () => {
     expect(back.deck.slides.map(nameOf)).not.toContain("Storms");
   });
 
+  it("keeps the comments of a slide that goes, on the slide before it, with the words that they were on", () => {
+    const plain = deckOf(TEXT);
+    const storms = slideNamed(plain, "Storms");
+    const comment = {
+      ...{ id: "c1", author: "Observer", text: "Three, I think.", element: bodyOf(storms).id },
+      ...{ quote: quoteOf("Two storms in a winter", 0, 3), replies: [{ id: "r1", author: "Team", text: "Yes." }] },
+    };
+    const commented = edit(plain, { kind: "putComment", slide: storms.id, comment });
+    const without = TEXT.replace("## Storms\n\n- Two storms in a winter\n\n", "");
+    const choices = new Map<string, Choice>([[storms.id, { conflicts: { slide: "text" } }]]);
+    const { deck } = run(commented, TEXT, without, choices);
+    expect(deck.slides.map(nameOf)).not.toContain("Storms");
+    const { element: _, ...kept } = comment;
+    expect(slideNamed(deck, "Dunes").comments).toEqual([kept]);
+    // Of a deck whose first slide goes, they are on what is first then.
+    const first = edit(plain, { kind: "putComment", slide: must(plain.slides[0]).id, comment: kept });
+    const other = run(first, TEXT, "## Dunes\n\n- The dune moves inland\n- Marram grass holds it\n");
+    expect(other.deck.slides.flatMap(({ comments = [] }) => comments)).toEqual([kept]);
+  });
+
   it("takes nothing that is left, and shows it as changed by hand from then on", () => {
     const deck = deckOf(TEXT);
     const after = TEXT.replace("Two storms", "Three storms");

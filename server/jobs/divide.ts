@@ -66,7 +66,7 @@ export function entriesTotal(
   { adapted, left }: { adapted: readonly unknown[]; left: readonly unknown[] },
 ): string {
   const lost = left.length ? `${many(left.length, "thing is", "things are")} left out` : "Everything is kept";
-  return `${many(decks, "deck", "decks")} with ${many(slides, "slide", "slides")}. ${lost}${adapted.length ? `, ${adapted.length} adapted` : ""}; report.json in the file says it slide by slide.`;
+  return `${many(decks, "deck", "decks")} with ${many(slides, "slide", "slides")}. ${lost}${adapted.length ? `, ${adapted.length} adapted` : ""}; report.txt in the file says it slide by slide.`;
 }
 
 export interface Divided {

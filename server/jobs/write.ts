@@ -1,5 +1,7 @@
 import { includes } from "../access";
 import { WRITERS } from "@unitext/core/formats";
+import { reportLines } from "@unitext/core/divide";
+import type { Report } from "@unitext/core/tally";
 import { deckFor, Failure, type PrivatePart } from "@unitext/core/model";
 import type { JobResult, WriteRequest } from "../api";
 import type { Work } from "../work";
@@ -26,8 +28,22 @@ interface WriteWork extends DivideWork {
 export const formatsSaid = (formats: readonly string[]): string =>
   formats.length > 3 ? `${formats.length} formats` : formats.join(", ");
 
-/** The file of the archive that reports what became of everything. */
+/** The files of the archive that report what became of everything: for programs, and to read. */
 const REPORT = "report.json";
+const REPORT_TO_READ = "report.txt";
+
+/** Returns the report of each file of the archive as a text to read. */
+const readable = (
+  listed: readonly { file: string; report: Pick<Report, "adapted" | "left"> }[],
+  remarks: readonly string[],
+) =>
+  [
+    ...listed.map(({ file, report }) => {
+      const lines = reportLines(report);
+      return `${file}\n${lines.length ? lines.map((line) => `- ${line}`).join("\n") : "Everything is kept."}\n`;
+    }),
+    ...remarks,
+  ].join("\n");
 
 /**
  * Writes several decks in each of some formats as files of one archive, with one report. A deck deleted meanwhile is left
@@ -38,9 +54,9 @@ export async function runWrite(
   { decks, formats, sheets, without = [] }: WriteRequest,
 ): Promise<Written> {
   const files = new Map<string, Uint8Array>();
-  const names = new FileNames([REPORT]);
+  const names = new FileNames([REPORT, REPORT_TO_READ]);
   const report: Written["report"] = { adapted: [], left: [] };
-  const listed: { deck: string; file: string | null; report: object | null }[] = [];
+  const listed: { deck: string; file: string; report: Report }[] = [];
   const remarks: string[] = [];
   let slides = 0;
   let count = 0;
@@ -88,6 +104,7 @@ export async function runWrite(
     REPORT,
     new TextEncoder().encode(`${JSON.stringify({ formats, without, decks: listed, remarks }, null, 2)}\n`),
   );
+  files.set(REPORT_TO_READ, new TextEncoder().encode(readable(listed, remarks)));
   const bytes = await work.run("archive", files, { owner, signal });
   const name = `${count} ${count === 1 ? "deck" : "decks"} as ${formatsSaid(formats)}.zip`;
   return {

@@ -58,9 +58,12 @@ export class DeckSession extends ViewStore {
   /** The newest version that the server announced. */
   private announced = 0;
   private readonly outbox: PageOutbox;
+  /** The id of whoever has opened it. */
+  readonly user: string | undefined;
 
   private constructor(state: DeckState) {
     super(state);
+    this.user = state.user;
     this.outbox = new PageOutbox(state.deck.id, nanoid(8), state.user);
     this.replica = openReplica(state.deck, state.version);
   }

@@ -27,7 +27,7 @@ export function useSegments() {
   const key = `/decks/${deck.id}/segments`;
   const { data, error, mutate } = useSWR(key, () => get(key, SegmentList), { revalidateOnFocus: false });
   const [saving, setSaving] = useState(0);
-  const { waiting, keep, drop } = useWaiting(deck.id, save);
+  const { waiting, keep, drop } = useWaiting(deck.id, session.user ?? "", save);
   // Words may also be changed on the slides, or a translation undone.
   // biome-ignore lint/correctness/useExhaustiveDependencies: the list is read again when the deck has changed.
   useEffect(() => {

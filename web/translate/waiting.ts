@@ -3,11 +3,11 @@ import { useEffect, useState } from "react";
 
 export type Sent = TargetsSent["targets"][number];
 
-const keyOf = (deck: string) => `unitext.translations.${deck}`;
+const keyOf = (deck: string, user: string) => `unitext.translations.${deck}.${user}`;
 
-function storedOf(deck: string): readonly Sent[] {
+function storedUnder(key: string): readonly Sent[] {
   try {
-    return TargetsSent.parse({ targets: JSON.parse(localStorage.getItem(keyOf(deck)) ?? "") }).targets;
+    return TargetsSent.parse({ targets: JSON.parse(localStorage.getItem(key) ?? "") }).targets;
   } catch {
     return [];
   }
@@ -16,13 +16,17 @@ function storedOf(deck: string): readonly Sent[] {
 /** How long after a failure translations are sent again, in milliseconds. */
 const AGAIN = 3000;
 
-/** Translations that the server could not be given: they stay in this browser, and `send` is tried until it has taken them. */
-export function useWaiting(deck: string, send: (targets: readonly Sent[]) => Promise<void>) {
-  const [waiting, setWaiting] = useState(() => storedOf(deck));
+/**
+ * Translations of a person that the server could not be given: they stay in this browser, and `send` is tried until it has
+ * taken them.
+ */
+export function useWaiting(deck: string, user: string, send: (targets: readonly Sent[]) => Promise<void>) {
+  const key = keyOf(deck, user);
+  const [waiting, setWaiting] = useState(() => storedUnder(key));
   useEffect(() => {
-    if (waiting.length) localStorage.setItem(keyOf(deck), JSON.stringify(waiting));
-    else localStorage.removeItem(keyOf(deck));
-  }, [deck, waiting]);
+    if (waiting.length) localStorage.setItem(key, JSON.stringify(waiting));
+    else localStorage.removeItem(key);
+  }, [key, waiting]);
   // biome-ignore lint/correctness/useExhaustiveDependencies: another list begins the wait anew.
   useEffect(() => {
     if (!waiting.length) return;
