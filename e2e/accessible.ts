@@ -4,10 +4,10 @@ import { expect, type Page } from "@playwright/test";
 
 const axe = readFileSync(createRequire(import.meta.url).resolve("axe-core/axe.min.js"), "utf8");
 
-/** Expects that axe finds nothing on the page as it is. */
-export async function accessible(page: Page, where: string): Promise<void> {
+/** Expects that axe finds nothing on the page as it is; with `colours`, by the rules that depend on them alone. */
+export async function accessible(page: Page, where: string, { colours = false } = {}): Promise<void> {
   await page.evaluate(axe);
-  const found = await page.evaluate(async () => {
+  const found = await page.evaluate(async (onlyColours) => {
     const { axe: run } = window as unknown as {
       axe: {
         run(
@@ -17,7 +17,9 @@ export async function accessible(page: Page, where: string): Promise<void> {
       };
     };
     const { violations } = await run.run(document, {
-      runOnly: ["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa", "best-practice"],
+      runOnly: onlyColours
+        ? { type: "rule", values: ["color-contrast", "link-in-text-block"] }
+        : ["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa", "best-practice"],
     });
     return violations.map(
       ({ id, nodes }) =>
@@ -26,7 +28,7 @@ export async function accessible(page: Page, where: string): Promise<void> {
           .map(({ html, failureSummary }) => `${html.slice(0, 160)} — ${failureSummary}`)
           .join(" | ")}`,
     );
-  });
+  }, colours);
   expect([where, found]).toEqual([where, []]);
 }
 

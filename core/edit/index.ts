@@ -29,5 +29,5 @@ export * from "./sourcelist";
 export { swapPicture } from "./swappicture";
 export * from "./tables";
 export { inverseNow, type TextChange, textChanges } from "./textchanges";
-export { propertiesOnRange, replaceRange } from "./textrange";
+export { propertiesOnRange, replaceInElement, replaceRange } from "./textrange";
 export { putTheme } from "./theme";

@@ -1,5 +1,8 @@
 import {
+  type Element,
   joinRuns,
+  mapElementTexts,
+  textAtRange,
   type Paragraph,
   paragraphText,
   type RichText,
@@ -69,4 +72,12 @@ export function replaceRange(text: RichText, range: TextRange, words: string): R
   ];
   const [from, to] = [parts.indexOf(first), parts.indexOf(last)];
   return text.toSpliced(from, to - from + 1, { ...first.paragraph, runs: joinRuns(runs) });
+}
+
+/** Returns an element with a range of its words replaced; undefined where the range is not in one of its texts. */
+export function replaceInElement(element: Element, range: TextRange, words: string): Element | undefined {
+  const place = textAtRange(element, range);
+  if (!place) return undefined;
+  let nth = 0;
+  return mapElementTexts(element, (text) => (nth++ === place.nth ? replaceRange(text, place.range, words) : text));
 }

@@ -1,4 +1,5 @@
 import { type Element, kindOf } from "./elements";
+import type { TextRange } from "./comment";
 import type { Slide } from "./deck";
 import { type RichText, textOf } from "./richtext";
 
@@ -25,4 +26,22 @@ export function slideTexts(slide: Slide): RichText[] {
 /** Returns an element with `change` applied to every rich text in it. */
 export function mapElementTexts(element: Element, change: (text: RichText) => RichText): Element {
   return kindOf(element).mapTexts?.(element, change) ?? element;
+}
+
+/**
+ * Returns which of an element's texts has a range of its words, and where in it. Undefined for words in more than one text,
+ * such as two cells, and for words that are no text of the element, such as a description.
+ */
+export function textAtRange(
+  element: Element,
+  { start, end }: TextRange,
+): { nth: number; range: TextRange } | undefined {
+  const texts = elementTexts(element).map(textOf);
+  if (elementWords(element) !== texts.join("\n")) return undefined;
+  let from = 0;
+  for (const [nth, { length }] of texts.entries()) {
+    if (start >= from && end <= from + length) return { nth, range: { start: start - from, end: end - from } };
+    from += length + 1;
+  }
+  return undefined;
 }

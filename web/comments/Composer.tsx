@@ -1,4 +1,4 @@
-import { elementWords, type Quote, quoteOf, type Slide } from "@unitext/core/model";
+import { elementWords, type Quote, quoteOf, rangeOfQuote, type Slide, textAtRange } from "@unitext/core/model";
 import { useState } from "react";
 import { TextField } from "./TextField";
 import type { CommentActs } from "./acts";
@@ -28,6 +28,8 @@ export function Composer({
   const [proposal, setProposal] = useState<string>();
   const found = slide.elements.find(({ id }) => id === element);
   const words = found ? elementWords(found) : "";
+  const range = quote && rangeOfQuote(words, quote);
+  const mayPropose = found !== undefined && range !== undefined && textAtRange(found, range) !== undefined;
   return (
     <div className="hairline bg-base-100 mb-3 border p-2 text-sm" data-composer>
       <label className="mb-2 block">
@@ -70,7 +72,7 @@ export function Composer({
               <span>
                 on “<strong>{quote.exact}</strong>”
               </span>
-              {found?.kind === "text" && proposal === undefined && (
+              {mayPropose && proposal === undefined && (
                 <button type="button" className="btn btn-xs" onClick={() => setProposal(quote.exact)}>
                   Propose other words
                 </button>

@@ -1,4 +1,4 @@
-import { propertiesOnRange, replaceRange, type SingleChange } from "@unitext/core/edit";
+import { propertiesOnRange, replaceInElement, type SingleChange } from "@unitext/core/edit";
 import { type Comment, elementWords, rangeOfQuote, type Slide, type TextRange } from "@unitext/core/model";
 
 /** The colour behind the words that a comment is on. */
@@ -38,14 +38,12 @@ export function withQuoteMarked(slide: Slide, comment: Comment | undefined): Sli
 export function takeProposal(slide: Slide, comment: Comment): SingleChange[] | undefined {
   const range = quotedRange(slide, comment);
   const element = slide.elements.find(({ id }) => id === comment.element);
-  if (!range || element?.kind !== "text" || comment.proposal === undefined) return undefined;
+  const next = range && element && comment.proposal !== undefined && replaceInElement(element, range, comment.proposal);
+  if (!next) return undefined;
   return [
-    {
-      kind: "setText",
-      slide: slide.id,
-      element: element.id,
-      text: replaceRange(element.text, range, comment.proposal),
-    },
+    next.kind === "text"
+      ? { kind: "setText", slide: slide.id, element: next.id, text: next.text }
+      : { kind: "setElement", slide: slide.id, element: next },
     { kind: "setDone", slide: slide.id, comment: comment.id, done: true },
   ];
 }
