@@ -20,5 +20,7 @@ export default {
   modulePathIgnorePatterns: ["<rootDir>/dist"],
   // Jest leaves one core free by itself; of two, that is half.
   maxWorkers: "100%",
+  // Modules are loaded anew for every file and never let go: a worker that has grown is replaced.
+  workerIdleMemoryLimit: "1.2GB",
   testTimeout: 60000,
 };

@@ -33,7 +33,7 @@ const Row = memo(function Row({
   const isOutdated = slide.voice !== undefined && slide.voice.notesHash !== textHash(textOf(slide.notes));
   return (
     <li className="hairline flex gap-4 border-b py-3" data-spoken={spoken}>
-      <SmallSlide slide={slide} number={number} metadata={metadata} deck={deck.id} width={144} />
+      <SmallSlide slide={slide} number={number} metadata={metadata} deck={deck.id} width={144} className="self-start" />
       <div className="min-w-0 flex-1">
         <p className="flex gap-2">
           <strong className="tabular-nums">{number}</strong>

@@ -42,7 +42,7 @@ export function Dialog({
       </h2>
       {lead && <p className="quiet mb-3 text-sm">{lead}</p>}
       {children}
-      <div className="modal-action">{actions(close)}</div>
+      <div className="modal-action flex-wrap">{actions(close)}</div>
     </>
   );
   const box = `modal-box hairline border ${WIDTHS[width]} ${tall ? "flex h-[86vh] flex-col" : ""}`;
