@@ -1,6 +1,7 @@
 import {
   elementLines,
   counted,
+  clock,
   type Deck,
   metadataOf,
   levels,
@@ -78,7 +79,7 @@ export function showText({ title, slides }: ReturnType<typeof show>): string {
       .filter(Boolean)
       .join(", ");
     const lines = [
-      `${"  ".repeat(slide.level)}${slide.number}. ${slide.title || "(no title)"}  [${slide.arrangement}, ${Math.floor(slide.seconds / 60)}:${String(slide.seconds % 60).padStart(2, "0")}${marks ? `, ${marks}` : ""}]`,
+      `${"  ".repeat(slide.level)}${slide.number}. ${slide.title || "(no title)"}  [${slide.arrangement}, ${clock(slide.seconds)}${marks ? `, ${marks}` : ""}]`,
     ];
     return [...lines, ...slide.text.map((text) => `${"  ".repeat(slide.level)}     ${text}`)].join("\n");
   });

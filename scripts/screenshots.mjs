@@ -71,11 +71,6 @@ await shot("translate", `${deck}-es/translate`, async (page) => {
   await page.locator("[data-segment]", { hasText: "what stands between" }).getByRole("textbox").click();
   await page.waitForTimeout(800);
 });
-await shot("translate-rtl", "/decks/quarterly-monitoring-ar/translate", async (page) => {
-  await page.getByLabel("Show").selectOption("all");
-  await page.locator("[data-segment]", { hasText: "Line 4 has lost" }).first().getByRole("textbox").click();
-  await page.waitForTimeout(1200);
-});
 const handbookDeck = "/decks/field-handbook";
 // The next edition meets notes written by hand, in a copy that is deleted afterwards.
 const next = [...(await Packer.toBuffer(handbook(nextEdition(CHAPTERS))))];
@@ -135,6 +130,11 @@ await shot("refine", `${deck}/refine`, spine(13));
 const house = "/decks/quay-in-autumn";
 await shot("speak", `${house}/speak`, spine(5));
 await shot("deliver", `${deck}/deliver`, (page) => page.waitForTimeout(5000));
+// The film of the demo is made while it runs.
+await shot("film", "/decks/quay-in-autumn/deliver/film", async (page) => {
+  await page.locator("[data-film] video").waitFor({ timeout: 180_000 });
+  await page.waitForTimeout(3000);
+});
 const open = (name) => (page) => page.getByRole("button", { name, exact: true }).click();
 await shot("share", `${deck}/arrange`, open("Share"));
 await shot("viewer", `${deck}/view#`, async (page) => {

@@ -1,4 +1,5 @@
 import {
+  clock,
   type Deck,
   metadataOf,
   nameOf,
@@ -149,7 +150,6 @@ export function contentsNote(
   title: string,
   parts: readonly { name: string; slides: number; seconds: number; address?: string }[],
 ): string {
-  const clock = (seconds: number) => `${Math.floor(seconds / 60)}:${String(Math.round(seconds % 60)).padStart(2, "0")}`;
   return [
     title,
     "",

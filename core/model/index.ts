@@ -3,6 +3,7 @@ export * from "./binding";
 export * from "./boundtexts";
 export * from "./asset";
 export * from "./audience";
+export * from "./clock";
 export * from "./comment";
 export * from "./deck";
 export * from "./direction";

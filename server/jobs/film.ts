@@ -18,7 +18,7 @@ import {
   webVtt,
   wordsInTimeOf,
 } from "@unitext/core/film";
-import { type Deck, Failure, metadataOf, nameOf, type Slide } from "@unitext/core/model";
+import { clock, type Deck, Failure, metadataOf, nameOf, type Slide } from "@unitext/core/model";
 import { withNotesOf } from "@unitext/core/translate";
 import {
   encodeSlide,
@@ -305,6 +305,3 @@ export async function runFilm(context: FilmWork, id: string, request: FilmReques
     };
   });
 }
-
-const clock = (seconds: number) =>
-  `${Math.floor(Math.round(seconds) / 60)}:${String(Math.round(seconds) % 60).padStart(2, "0")}`;
