@@ -295,11 +295,11 @@ export async function runFilm(context: FilmWork, id: string, request: FilmReques
       ...{ id: nanoid(12), deck: id, format, ...filmSize(deck.page, request.width), seconds, slides: slides.length },
       ...{ version, captions, remarks: maker.remarks, size: bytes.length, bytes: Buffer.from(bytes) },
     };
-    await addFilm(db, film);
+    const deleted = await addFilm(db, film);
     const kept = again ? ` ${again} of ${slides.length} slides were taken as they were made before.` : "";
     return {
       decks: [],
-      sentence: `${slides.length} ${slides.length === 1 ? "slide" : "slides"}, ${clock(seconds)} minutes.${kept}`,
+      sentence: `${slides.length} ${slides.length === 1 ? "slide" : "slides"}, ${clock(seconds)} minutes.${kept}${deleted ? " The oldest film of the deck was deleted to make room." : ""}`,
       rows: [],
       remarks: maker.remarks,
     };
