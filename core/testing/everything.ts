@@ -110,6 +110,7 @@ export function everything(assets: Deck["assets"]): Deck {
           },
         ],
         notes: plainText("Speak slowly here.\nThen wait."),
+        voice: { source: FILES.film, seconds: 4.2, notesHash: "notes" },
       },
       { ...newSlide("detail", "title"), parent: "words", hidden: true, elements: [title("A detail")] },
       {
