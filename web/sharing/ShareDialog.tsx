@@ -119,11 +119,11 @@ function PeopleTable({
       <table className="w-full text-sm">
         <tbody>
           <tr>
-            <th scope="row" className="py-1 pr-3 text-left font-normal">
+            <th scope="row" className="py-1 pr-3 max-sm:pr-2 text-left font-normal">
               {sharing.owner.name}
             </th>
-            <td className="py-1 pr-3">owns it</td>
-            <td className="py-1 pr-3">with notes</td>
+            <td className="py-1 pr-3 max-sm:pr-2">owns it</td>
+            <td className="py-1 pr-3 max-sm:pr-2">with notes</td>
             <td />
           </tr>
           {sharing.shares.map((share) => (
@@ -188,24 +188,24 @@ function ShareRow({
   if (inherited)
     return (
       <tr className="hairline border-t">
-        <th scope="row" className="py-1 pr-3 text-left font-normal">
+        <th scope="row" className="py-1 pr-3 max-sm:pr-2 text-left font-normal">
           {name}
         </th>
-        <td className="py-1 pr-3">{RIGHT_WORDS[right]}</td>
-        <td className="py-1 pr-3">{notes ? "with notes" : "without notes"}</td>
+        <td className="py-1 pr-3 max-sm:pr-2">{RIGHT_WORDS[right]}</td>
+        <td className="py-1 pr-3 max-sm:pr-2">{notes ? "with notes" : "without notes"}</td>
         <td className="quiet py-1 text-right">by the folder “{folder}”</td>
       </tr>
     );
   return (
     <tr className="hairline border-t">
-      <th scope="row" className="py-1 pr-3 text-left font-normal">
+      <th scope="row" className="py-1 pr-3 max-sm:pr-2 text-left font-normal">
         {name}
         {scope === "translations" && <span className="quiet"> · {scopeWords(scope, translations)}</span>}
       </th>
-      <td className="py-1 pr-3">
+      <td className="py-1 pr-3 max-sm:pr-2">
         <select
           aria-label={`What ${name} may do`}
-          className="select select-sm w-48"
+          className="select select-sm w-48 max-sm:w-30"
           value={right}
           onChange={({ target }) => onShare({ user, scope, right: target.value as SharedRight, notes })}
         >
@@ -216,7 +216,7 @@ function ShareRow({
           ))}
         </select>
       </td>
-      <td className="py-1 pr-3 whitespace-nowrap">
+      <td className="py-1 pr-3 max-sm:pr-2 whitespace-nowrap">
         <label className="flex min-h-6 items-center gap-2">
           <input
             type="checkbox"
@@ -231,7 +231,7 @@ function ShareRow({
       <td className="py-1 text-right">
         <button
           type="button"
-          className="btn btn-ghost btn-sm"
+          className="btn btn-ghost btn-sm btn-square"
           aria-label={`Take it back from ${name}`}
           title={`Take it back from ${name}`}
           onClick={() => onShare({ user, scope, right: null, notes })}
