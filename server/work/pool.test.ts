@@ -51,6 +51,15 @@ describe("a worker process", () => {
     expect(await ask("olive", "next")).toBe("next");
   });
 
+  it("that ends in a task without input takes nothing with it either", async () => {
+    // The program of this test reads a text that is not there, and ends.
+    await expect(pool.run("filmTools", undefined, { owner: "olive" })).rejects.toMatchObject({
+      code: "not-readable",
+      where: "filmTools",
+    });
+    expect(await ask("olive", "next")).toBe("next");
+  });
+
   it("is ended when nobody waits for it any more, also in the middle of a computation", async () => {
     const gone = new AbortController();
     const spinning = ask("olive", "spin", gone.signal);

@@ -51,12 +51,12 @@ export function sizeOf(value: unknown): number {
   return sum;
 }
 
-const describe = (order: Task) =>
-  order.kind === "read"
-    ? order.work.name
-    : typeof (order.input as { name?: unknown }).name === "string"
-      ? (order.input as { name: string }).name
-      : order.name;
+/** Returns what an order is about, for a sentence: the file that it names, else the task. */
+function describe(order: Task): string {
+  if (order.kind === "read") return order.work.name;
+  const { name } = (order.input ?? {}) as { name?: unknown };
+  return typeof name === "string" ? name : order.name;
+}
 
 /** One process and its current order. */
 export class Worker {
