@@ -10,6 +10,7 @@ export {
   spokenBy,
   type SpokenWord,
   wordsInTimeOf,
+  wordSpans,
 } from "./narration";
 export { evenLoudness, SAMPLE_RATE } from "./sound";
 export { FRAME_RATE, pairPresses, pressTexts, slideTimes, type SlideTimes, type Voice } from "./timing";

@@ -1,5 +1,5 @@
-import { Failure, must } from "@unitext/core/model";
-import type { SpokenWord } from "@unitext/core/film";
+import { Failure } from "@unitext/core/model";
+import { type SpokenWord, wordSpans } from "@unitext/core/film";
 import { type Speech, type SpeechAsked, wavOf } from "./voice";
 
 /** The library of espeak-ng, by the name under which Debian's package libespeak-ng1 installs it. */
@@ -161,7 +161,7 @@ export async function speakLocally({ text, language, rate }: SpeechAsked): Promi
   const speak = (asked: number) => {
     const { samples, words } = espeak.speak(text, Math.min(FASTEST, Math.max(SLOWEST, Math.round(asked))));
     const seconds = samples.length / espeak.sampleRate;
-    return { samples, seconds, words: spokenWords(text, offsets, words, seconds) };
+    return { samples, seconds, words: spokenWords({ text, language }, offsets, words, seconds) };
   };
   const first = speak(rate);
   // It speaks faster than the words a minute that it is asked for, so that it is asked once more for what makes up for that.
@@ -170,24 +170,34 @@ export async function speakLocally({ text, language, rate }: SpeechAsked): Promi
   return { sound: wavOf(samples, espeak.sampleRate), words };
 }
 
-/** Returns the words of a text with their times. A word that is spoken in parts, such as a number, is one word. */
+/**
+ * Returns the words of a text with their times. A word that is spoken in parts, such as a number, begins with the first of
+ * them; words that are spoken as one, as in languages without spaces, share its time by their letters.
+ */
 function spokenWords(
-  text: string,
+  { text, language }: Pick<SpeechAsked, "text" | "language">,
   offsets: readonly number[],
   events: readonly { at: number; time: number }[],
   seconds: number,
 ): SpokenWord[] {
-  const spoken: SpokenWord[] = [];
+  const spans = wordSpans(text, language);
+  const begins = spans.map((): number | undefined => undefined);
   for (const { at, time } of events) {
-    const from = offsets[at];
-    if (from === undefined || /\s/u.test(text[from] ?? " ")) continue;
-    const last = spoken.at(-1);
-    if (last && from < last.to) continue;
-    if (last) last.end = Math.max(last.start, time);
-    const to = from + (must(/^\S+/u.exec(text.slice(from)))[0]?.length ?? 1);
-    spoken.push({ from, to, start: time, end: seconds });
+    const offset = offsets[at] ?? text.length;
+    const nth = spans.findIndex(({ to }) => offset < to);
+    if (nth >= 0 && begins[nth] === undefined) begins[nth] = time;
   }
-  return spoken;
+  let last = 0;
+  return spans.map((span, nth): SpokenWord => {
+    const start = Math.max(last, begins[nth] ?? last);
+    const next = begins.findIndex((time, at) => at > nth && time !== undefined);
+    const until = next < 0 ? seconds : Math.max(start, begins[next] ?? seconds);
+    const letters = (from: number, to: number) =>
+      spans.slice(from, to).reduce((sum, one) => sum + one.to - one.from, 0);
+    const share = (span.to - span.from) / Math.max(1, letters(nth, next < 0 ? spans.length : next));
+    last = start + (until - start) * share;
+    return { ...span, start, end: last };
+  });
 }
 
 /** Whether espeak-ng can be used on this machine. */
