@@ -81,9 +81,31 @@ const deckOf = (element: Element): Deck => ({
   assets: { "dune.png": { sha256: sha256(photo), mediaType: "image/png", width: 40, height: 30 } },
   slides: [{ ...newSlide("s", "blank"), elements: [element] }],
 });
-const throughFile = (element: Element, format: Format): Deck => throughDeck(deckOf(element), format);
 const throughDeck = (deck: Deck, format: Format): Deck =>
   bench.read(withoutTags(WRITERS[format].write(deck, bench.context) as Uint8Array), `deck.${format}`).deck;
+
+/** How many slides a file has, each with an element of its own: a package is written and read once for all of them. */
+const TOGETHER = 10;
+
+/** Tries elements at random, each on a slide: `check` gets the deck of each as a file gives it back, and as it was. */
+function throughFiles(
+  format: Format,
+  elements: fc.Arbitrary<Element>,
+  check: (found: Deck, given: Deck) => void,
+  runs = RUNS[format],
+): void {
+  fc.assert(
+    fc.property(fc.array(elements, { minLength: TOGETHER, maxLength: TOGETHER }), (several) => {
+      const decks = several.map(deckOf);
+      const slides = decks.map(({ slides: [slide] }, nth) => ({ ...must(slide), id: `s${nth}` }));
+      const found = throughDeck({ ...must(decks[0]), slides }, format);
+      decks.forEach((given, nth) => {
+        check({ ...found, slides: [must(found.slides[nth])] }, given);
+      });
+    }),
+    { numRuns: Math.ceil(runs / TOGETHER) },
+  );
+}
 
 /** What holds where nothing is said (ECMA-376-1, 21.1.2.2.7 and 21.1.2.3.9; OpenDocument 1.3, part 3, 20). */
 const STANDS = {
@@ -155,9 +177,10 @@ const alike = (found: unknown, wanted: unknown) => expect(near(sorted(found), so
 
 describe.each(FORMATS)("looks at random in a .%s", (format) => {
   it("of paragraphs and their runs", () => {
-    fc.assert(
-      fc.property(fc.array(paragraphWithProperties, { minLength: 1, maxLength: 3 }), frame, (text, at) => {
-        const element: Element = {
+    throughFiles(
+      format,
+      fc.tuple(fc.array(paragraphWithProperties, { minLength: 1, maxLength: 3 }), frame).map(
+        ([text, at]): Element => ({
           kind: "text",
           id: "t",
           slot: null,
@@ -165,21 +188,23 @@ describe.each(FORMATS)("looks at random in a .%s", (format) => {
           style: "s",
           box: { insets: [0, 0, 0, 0], fit: "none" },
           text,
-        };
-        alike(paragraphsOf(throughFile(element, format)), paragraphsOf(deckOf(element)));
-      }),
-      { numRuns: RUNS[format] },
+        }),
+      ),
+      (found, given) => alike(paragraphsOf(found), paragraphsOf(given)),
     );
   });
 
   it("of lines without words between others and after them", () => {
-    fc.assert(
-      fc.property(
-        paragraphWithProperties,
-        fc.array(fc.oneof(paragraphWithProperties, wordless), { minLength: 1, maxLength: 4 }),
-        frame,
-        (first, rest, at) => {
-          const element: Element = {
+    throughFiles(
+      format,
+      fc
+        .tuple(
+          paragraphWithProperties,
+          fc.array(fc.oneof(paragraphWithProperties, wordless), { minLength: 1, maxLength: 4 }),
+          frame,
+        )
+        .map(
+          ([first, rest, at]): Element => ({
             kind: "text",
             id: "t",
             slot: null,
@@ -187,11 +212,9 @@ describe.each(FORMATS)("looks at random in a .%s", (format) => {
             style: "s",
             box: { insets: [0, 0, 0, 0], fit: "none" },
             text: [first, ...rest],
-          };
-          alike(paragraphsOf(throughFile(element, format)), paragraphsOf(deckOf(element)));
-        },
-      ),
-      { numRuns: RUNS[format] },
+          }),
+        ),
+      (found, given) => alike(paragraphsOf(found), paragraphsOf(given)),
     );
   });
 
@@ -216,32 +239,34 @@ describe.each(FORMATS)("looks at random in a .%s", (format) => {
         box: { ...box, anchor: box?.anchor ?? "top" },
       };
     };
-    fc.assert(
-      fc.property(
-        frame,
-        textBox,
-        fc.option(plainFill, { nil: undefined }),
-        fc.option(stroke(false), { nil: undefined }),
-        fc.option(hardShadow, { nil: undefined }),
-        fc.constantFrom(0, 15, 90, 200, 345),
-        (at, box, fill, line, shadow, rotation) => {
-          const element = {
-            kind: "text",
-            id: "t",
-            slot: null,
-            frame: at,
-            style: "s",
-            box,
-            ...(fill ? { fill } : {}),
-            ...(line ? { stroke: line } : {}),
-            ...(fill && shadow ? { shadow } : {}),
-            ...(rotation ? { rotation } : {}),
-            text: [{ kind: "plain", level: 0, runs: [{ text: "word" }] }],
-          } as Element;
-          alike(shown(throughFile(element, format)), shown(deckOf(element)));
-        },
-      ),
-      { numRuns: RUNS[format] },
+    throughFiles(
+      format,
+      fc
+        .tuple(
+          frame,
+          textBox,
+          fc.option(plainFill, { nil: undefined }),
+          fc.option(stroke(false), { nil: undefined }),
+          fc.option(hardShadow, { nil: undefined }),
+          fc.constantFrom(0, 15, 90, 200, 345),
+        )
+        .map(
+          ([at, box, fill, line, shadow, rotation]): Element =>
+            ({
+              kind: "text",
+              id: "t",
+              slot: null,
+              frame: at,
+              style: "s",
+              box,
+              ...(fill ? { fill } : {}),
+              ...(line ? { stroke: line } : {}),
+              ...(fill && shadow ? { shadow } : {}),
+              ...(rotation ? { rotation } : {}),
+              text: [{ kind: "plain", level: 0, runs: [{ text: "word" }] }],
+            }) as Element,
+        ),
+      (found, given) => alike(shown(found), shown(given)),
     );
   });
 
@@ -250,13 +275,11 @@ describe.each(FORMATS)("looks at random in a .%s", (format) => {
       const { frame: at, stroke: line, flip } = propertiesOf(deck) as Record<string, object>;
       return { frame: at, stroke: line, flip };
     };
-    fc.assert(
-      fc.property(
-        frame,
-        stroke(true),
-        fc.constantFrom(undefined, "x" as const, "y" as const, "xy" as const),
-        (at, line, flip) => {
-          const element = {
+    throughFiles(
+      format,
+      fc.tuple(frame, stroke(true), fc.constantFrom(undefined, "x" as const, "y" as const, "xy" as const)).map(
+        ([at, line, flip]): Element =>
+          ({
             kind: "shape",
             id: "l",
             slot: null,
@@ -265,11 +288,9 @@ describe.each(FORMATS)("looks at random in a .%s", (format) => {
             stroke: line,
             ...(flip ? { flip } : {}),
             text: [],
-          } as Element;
-          alike(shown(throughFile(element, format)), shown(deckOf(element)));
-        },
+          }) as Element,
       ),
-      { numRuns: RUNS[format] },
+      (found, given) => alike(shown(found), shown(given)),
     );
   });
 
@@ -280,9 +301,10 @@ describe.each(FORMATS)("looks at random in a .%s", (format) => {
         level,
         words: runs.map(({ text }) => text).join(""),
       }));
-    fc.assert(
-      fc.property(nestedList, (text) => {
-        const element: Element = {
+    throughFiles(
+      format,
+      nestedList.map(
+        (text): Element => ({
           kind: "text",
           id: "t",
           slot: null,
@@ -290,10 +312,9 @@ describe.each(FORMATS)("looks at random in a .%s", (format) => {
           style: "s",
           box: { insets: [0, 0, 0, 0], fit: "none" },
           text,
-        };
-        expect(shown(throughFile(element, format))).toEqual(shown(deckOf(element)));
-      }),
-      { numRuns: RUNS[format] },
+        }),
+      ),
+      (found, given) => expect(shown(found)).toEqual(shown(given)),
     );
   });
 
@@ -325,25 +346,26 @@ describe.each(FORMATS)("looks at random in a .%s", (format) => {
         ),
       };
     };
-    fc.assert(
-      fc.property(lookedTable, (table) => {
-        const element = {
-          kind: "table",
-          id: "t",
-          slot: null,
-          style: "s",
-          frame: {
-            x: 40,
-            y: 40,
-            width: table.widths.reduce((sum, width) => sum + width, 0),
-            height: table.heights.reduce((sum, height) => sum + height, 0),
-          },
-          align: table.widths.map(() => "start"),
-          ...table,
-        } as Element;
-        alike(shown(throughFile(element, format)), shown(deckOf(element)));
-      }),
-      { numRuns: RUNS[format] },
+    throughFiles(
+      format,
+      lookedTable.map(
+        (table): Element =>
+          ({
+            kind: "table",
+            id: "t",
+            slot: null,
+            style: "s",
+            frame: {
+              x: 40,
+              y: 40,
+              width: table.widths.reduce((sum, width) => sum + width, 0),
+              height: table.heights.reduce((sum, height) => sum + height, 0),
+            },
+            align: table.widths.map(() => "start"),
+            ...table,
+          }) as Element,
+      ),
+      (found, given) => alike(shown(found), shown(given)),
     );
   });
 
@@ -361,20 +383,21 @@ describe.each(FORMATS)("looks at random in a .%s", (format) => {
       } = propertiesOf(deck) as unknown as PictureElement;
       return { crop, opacity, recolour, flip, rotation, line, at, alt };
     };
-    fc.assert(
-      fc.property(frame, lookedPicture, (at, looks) => {
-        const element = {
-          kind: "picture",
-          id: "p",
-          slot: null,
-          frame: at,
-          source: "dune.png",
-          alt: "A dune",
-          ...looks,
-        } as Element;
-        alike(shown(throughFile(element, format)), shown(deckOf(element)));
-      }),
-      { numRuns: RUNS[format] },
+    throughFiles(
+      format,
+      fc.tuple(frame, lookedPicture).map(
+        ([at, looks]): Element =>
+          ({
+            kind: "picture",
+            id: "p",
+            slot: null,
+            frame: at,
+            source: "dune.png",
+            alt: "A dune",
+            ...looks,
+          }) as Element,
+      ),
+      (found, given) => alike(shown(found), shown(given)),
     );
   });
 
@@ -405,33 +428,35 @@ describe.each(FORMATS)("looks at random in a .%s", (format) => {
         words: text.map(({ runs }) => runs.map(({ text: words }) => words).join("")),
       };
     };
-    fc.assert(
-      fc.property(
-        frame,
-        fc.constantFrom(...FORMS),
-        plainFill,
-        fc.option(stroke(false), { nil: undefined }),
-        fc.constantFrom(undefined, "x" as const, "y" as const, "xy" as const),
-        fc.constantFrom(0, 30, 275),
-        fc.stringMatching(/^[a-z]{0,5}$/),
-        (at, preset, fill, line, flip, rotation, words) => {
-          const element = {
-            kind: "shape",
-            id: "s",
-            slot: null,
-            frame: at,
-            style: "s",
-            geometry: { preset },
-            fill,
-            ...(line ? { stroke: line } : {}),
-            ...(flip ? { flip } : {}),
-            ...(rotation ? { rotation } : {}),
-            text: words ? [{ kind: "plain", level: 0, runs: [{ text: words }] }] : [],
-          } as Element;
-          alike(shown(throughFile(element, format)), shown(deckOf(element)));
-        },
-      ),
-      { numRuns: RUNS[format] },
+    throughFiles(
+      format,
+      fc
+        .tuple(
+          frame,
+          fc.constantFrom(...FORMS),
+          plainFill,
+          fc.option(stroke(false), { nil: undefined }),
+          fc.constantFrom(undefined, "x" as const, "y" as const, "xy" as const),
+          fc.constantFrom(0, 30, 275),
+          fc.stringMatching(/^[a-z]{0,5}$/),
+        )
+        .map(
+          ([at, preset, fill, line, flip, rotation, words]): Element =>
+            ({
+              kind: "shape",
+              id: "s",
+              slot: null,
+              frame: at,
+              style: "s",
+              geometry: { preset },
+              fill,
+              ...(line ? { stroke: line } : {}),
+              ...(flip ? { flip } : {}),
+              ...(rotation ? { rotation } : {}),
+              text: words ? [{ kind: "plain", level: 0, runs: [{ text: words }] }] : [],
+            }) as Element,
+        ),
+      (found, given) => alike(shown(found), shown(given)),
     );
   });
 
@@ -473,12 +498,14 @@ describe.each(FORMATS)("looks at random in a .%s", (format) => {
         yAxis: said(yAxis),
       };
     };
-    fc.assert(
-      fc.property(chartWithOptions(form), (chart) => {
-        const element = { id: "c", slot: null, frame: { x: 40, y: 40, width: 400, height: 300 }, ...chart } as Element;
-        alike(shown(throughFile(element, format)), shown(deckOf(element)));
-      }),
-      { numRuns: RUNS[format] / 2 },
+    throughFiles(
+      format,
+      chartWithOptions(form).map(
+        (chart): Element =>
+          ({ id: "c", slot: null, frame: { x: 40, y: 40, width: 400, height: 300 }, ...chart }) as Element,
+      ),
+      (found, given) => alike(shown(found), shown(given)),
+      RUNS[format] / 2,
     );
   });
 
