@@ -19,10 +19,12 @@ test("a deck given away as a web page speaks by itself, without a server", async
   const file = join(folder, "tides.html");
   await (await download).saveAs(file);
   await context.setOffline(true);
+  // The app's own page may still be fetching other places in advance.
   const asked: string[] = [];
   page.on(
     "request",
-    (request) => !request.url().startsWith("file:") && !request.url().startsWith("data:") && asked.push(request.url()),
+    (request) =>
+      !/^(file|data):/.test(request.url()) && request.frame().url().startsWith("file:") && asked.push(request.url()),
   );
   await page.goto(`file://${file}`);
   const shown = page.locator("section:not([hidden])");

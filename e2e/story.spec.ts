@@ -150,6 +150,7 @@ test("the whole story with the mouse", async ({ page }) => {
 
   await page.locator("[data-map] [role=option]").nth(2).dblclick();
   await page.getByRole("button", { name: /^title/ }).dblclick();
+  await expect(page.locator("[data-stage] [contenteditable=true]")).toBeFocused();
   await page.keyboard.press("Control+a");
   await page.keyboard.type("Where the sea stopped");
   await page.getByRole("textbox", { name: "Notes" }).click();

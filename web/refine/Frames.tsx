@@ -1,7 +1,7 @@
 import { must } from "@unitext/core/model";
 import { type ComponentType, useEffect, useRef, useState } from "react";
 import Moveable from "react-moveable";
-import type { RotatedFrame } from "./frames";
+import { frameAt, type RotatedFrame } from "./frames";
 import { styleNonce } from "../shell/nonce";
 
 // Our handle styles come first: those of a group would come without the nonce, and be refused.
@@ -127,10 +127,7 @@ export function Frames({
           rotationPosition="top"
           origin={false}
           onClickGroup={({ clientX, clientY, isDouble, inputEvent }) => {
-            const under = document
-              .elementsFromPoint(clientX, clientY)
-              .map((element) => element.closest<HTMLElement>("[data-frame]")?.dataset.frame);
-            const pressed = under.find((frame) => frame !== undefined);
+            const pressed = frameAt(clientX, clientY);
             if (pressed !== undefined)
               onPress(pressed, { twice: isDouble, more: Boolean((inputEvent as MouseEvent).shiftKey) });
           }}

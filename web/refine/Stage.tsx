@@ -17,7 +17,7 @@ import { SlideView } from "../deck/SlideView";
 import { loadEditor } from "../richtext/RichTextEditor";
 import { CropPane } from "./CropPane";
 import { type EmptySlotActs, EmptySlots, FrameButtons, placeOnStage } from "./FrameButtons";
-import type { RotatedFrame } from "./frames";
+import { frameAt, type RotatedFrame } from "./frames";
 import { InPlaceText, type TextTarget } from "./InPlaceText";
 import { OthersOnStage } from "./OthersOnStage";
 import type { Acts } from "./selection";
@@ -56,6 +56,9 @@ interface Props {
   distances: boolean;
 }
 
+/** What react-moveable draws its handles in. */
+const HANDLES = ".moveable-control-box";
+
 /** The slide, as wide as there is room, with handles, editors and hints over it. */
 export function Stage(props: Props) {
   const { ref, slide, number, scene, frames, acts, chosen, cropped, target } = props;
@@ -92,6 +95,12 @@ export function Stage(props: Props) {
       data-stage
       onKeyDown={props.onKeyDown}
       onPointerDown={(event) => event.target === event.currentTarget && onChoose([])}
+      onDoubleClick={({ target: pressed, clientX, clientY }) => {
+        // The first press brings up the handles, and the second may land on one of them.
+        if (!(pressed instanceof HTMLElement) || !pressed.closest(HANDLES)) return;
+        const id = frameAt(clientX, clientY);
+        if (id !== undefined) onOpen(slide.elements.find((element) => element.id === id));
+      }}
     >
       <Drawing scene={drafted} number={number} press={props.press} transition={props.transition} />
       <button

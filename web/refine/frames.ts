@@ -21,3 +21,11 @@ export function framesOf(slide: Slide, scene: Scene | undefined): Map<string, Ro
     }),
   );
 }
+
+/** Returns the id of the element whose frame is at a point of the window, under handles too; undefined where there is none. */
+export function frameAt(x: number, y: number): string | undefined {
+  return document
+    .elementsFromPoint(x, y)
+    .map((element) => element.closest<HTMLElement>("[data-frame]")?.dataset.frame)
+    .find((id) => id !== undefined);
+}
