@@ -1,6 +1,5 @@
 import { plainText, type Deck } from "@unitext/core/model";
-import { ffmpegVersion, hasLocalVoice } from "@unitext/node";
-import { constants, setPriority } from "node:os";
+import { ffmpegVersion, hasLocalVoice, yieldToOthers } from "@unitext/node";
 import type { FilmRequest } from "../server/api";
 import { runFilm } from "../server/jobs";
 import { type Database, DEMO_USER, filmsOf, rightOn } from "../server/store";
@@ -34,7 +33,7 @@ export async function makeFilm(db: Database, fonts: string): Promise<void> {
   if ((await ffmpegVersion()) === undefined || !(await hasLocalVoice())) return;
   const right = await rightOn(db, FILMED, DEMO_USER.id);
   if (right === undefined || (await filmsOf(db, FILMED)).length > 0) return;
-  setPriority(constants.priority.PRIORITY_LOW);
+  yieldToOthers(process.pid);
   const request: FilmRequest = { format: "mp4", width: 1280, voice: "local", captions: [FILMED] };
   const context = {
     ...{ db, fonts, owner: DEMO_USER.id, work: inlineWork, voiceService: undefined },

@@ -77,7 +77,8 @@ function loadDemo() {
 function makeDemoFilm() {
   if (process.env.UNITEXT_DEMO === "0") return;
   const { program, options } = demoProgram();
-  services.push(spawn(process.execPath, [program, "--film"], { ...options, stdio: "ignore" }));
+  // In a session of its own, which yields to the server's.
+  services.push(spawn(process.execPath, [program, "--film"], { ...options, stdio: "ignore", detached: true }));
 }
 
 /**

@@ -1,4 +1,5 @@
 import { spawn } from "node:child_process";
+import { writeFileSync } from "node:fs";
 import { constants, setPriority } from "node:os";
 import { Failure } from "@unitext/core/model";
 
@@ -17,12 +18,17 @@ interface RunOptions {
   signal?: AbortSignal | undefined;
 }
 
-/** Lets a process run when nothing else has to: a film is long work, and whoever waits for an answer comes first. */
-function yieldToOthers(pid: number | undefined): void {
+/**
+ * Lets a process run when nothing else has to: a film is long work, and whoever waits for an answer comes first. Linux
+ * shares processors between sessions before it looks at the processes in them (sched(7), autogroup), so the session of the
+ * process yields too, which has to be its own.
+ */
+export function yieldToOthers(pid: number): void {
   try {
-    if (pid !== undefined) setPriority(pid, constants.priority.PRIORITY_BELOW_NORMAL);
+    setPriority(pid, constants.priority.PRIORITY_LOW);
+    writeFileSync(`/proc/${pid}/autogroup`, String(constants.priority.PRIORITY_LOW));
   } catch {
-    // It has ended already.
+    // It has ended already, or the system has no such groups.
   }
 }
 
@@ -40,8 +46,10 @@ export function ffmpeg(
       cwd: folder,
       stdio: [input ? "pipe" : "ignore", "pipe", "pipe"],
       env: process.env,
+      // A session of its own, which yields to others.
+      detached: true,
     });
-    yieldToOthers(child.pid);
+    if (child.pid !== undefined) yieldToOthers(child.pid);
     const refuse = (why: string) => reject(new Failure("unavailable", "ffmpeg", why));
     const end = () => child.kill("SIGKILL");
     const timer = setTimeout(end, limit * 1000);

@@ -8,7 +8,7 @@ export {
   samplesOf,
 } from "./encode";
 export { hasLocalVoice, speakLocally } from "./espeak";
-export { ffmpegVersion } from "./ffmpeg";
+export { ffmpegVersion, yieldToOthers } from "./ffmpeg";
 export { filmFrames, type FilmedSlide, filmHashes, type FrameFiles, picturesOfSlides } from "./frames";
 export type { Speech, SpeechAsked } from "./voice";
 export { speakByService, voiceServiceFrom } from "./voiceservice";

@@ -1,5 +1,5 @@
 import { createHash } from "node:crypto";
-import { mkdir, mkdtemp, rm, writeFile } from "node:fs/promises";
+import { mkdtemp, rm, statfs, writeFile } from "node:fs/promises";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import {
@@ -159,9 +159,7 @@ class FilmMaker {
         return bytes ? [[sha256, bytes] as const] : [];
       }),
     );
-    const folder = join(this.folder, `slide${nth}`);
-    await mkdir(folder);
-    try {
+    await inFolder(await pictureRoot(), async (folder) => {
       const files = await work.run(
         "filmFrames",
         { fonts, metadata, filmed, before, times, width: size.width, folder, blobs },
@@ -170,9 +168,7 @@ class FilmMaker {
       const bytes = await encodeSlide(folder, files, { format, ...size }, signal);
       await keepFilmPart(db, key, bytes);
       await writeFile(join(this.folder, partFiles(nth).picture), bytes);
-    } finally {
-      await rm(folder, { recursive: true, force: true });
-    }
+    });
     return false;
   }
 
@@ -221,9 +217,26 @@ async function twoAtATime<T, R>(list: readonly T[], act: (one: T, nth: number) =
   return made;
 }
 
-/** Does something in a folder of its own, which is removed afterwards. */
-async function inFolder<T>(act: (folder: string) => Promise<T>): Promise<T> {
-  const folder = await mkdtemp(join(tmpdir(), "unitext-film-"));
+/** Where Linux has files in memory, and how many bytes must be free there. */
+const [IN_MEMORY, ROOM] = ["/dev/shm", 3 * 1024 * 1024 * 1024];
+
+/**
+ * Returns where pictures wait to be encoded: in memory where there is room. They are large, and written to disk they would
+ * hold up the changes that the database commits.
+ */
+async function pictureRoot(): Promise<string> {
+  try {
+    const { bavail, bsize } = await statfs(IN_MEMORY);
+    if (bavail * bsize > ROOM) return IN_MEMORY;
+  } catch {
+    // Not on Linux.
+  }
+  return tmpdir();
+}
+
+/** Does something in a folder of its own under another, which is removed afterwards. */
+async function inFolder<T>(under: string, act: (folder: string) => Promise<T>): Promise<T> {
+  const folder = await mkdtemp(join(under, "unitext-film-"));
   try {
     return await act(folder);
   } finally {
@@ -250,7 +263,7 @@ export async function runFilm(context: FilmWork, id: string, request: FilmReques
       "ffmpeg is not installed on this machine. Install it with: apt-get install ffmpeg",
     );
   const blobs = await loadBlobs(db, id);
-  return inFolder(async (folder) => {
+  return inFolder(tmpdir(), async (folder) => {
     const maker = new FilmMaker(context, deck, blobs, request, folder);
     const steps = 2 * slides.length + 1;
     let done = 0;
