@@ -12,5 +12,5 @@ export {
   wordsInTimeOf,
   wordSpans,
 } from "./narration";
-export { evenLoudness, SAMPLE_RATE } from "./sound";
+export { evenLoudness, SAMPLE_RATE, wavOf } from "./sound";
 export { FRAME_RATE, pairPresses, pressTexts, slideTimes, type SlideTimes, type Voice } from "./timing";

@@ -1,7 +1,7 @@
 import { type RichText, wordsOn, type Slide } from "@unitext/core/model";
 import { sentencesOf } from "@unitext/core/translate";
 
-/** A part of a text, as offsets in UTF-16 code units: from the first to before the last. */
+/** A part of a text as offsets in UTF-16 code units; `to` is exclusive. */
 export interface Span {
   from: number;
   to: number;

@@ -23,3 +23,27 @@ export function evenLoudness(samples: Int16Array): Int16Array {
   for (let at = 0; at < samples.length; at++) samples[at] = Math.round((samples[at] ?? 0) * gain);
   return samples;
 }
+
+/**
+ * Returns 16-bit samples of one channel as a .wav file. `rate` is in samples a second (RIFF, “Multimedia Programming Interface
+ * and Data Specifications 1.0”).
+ */
+export function wavOf(samples: Int16Array, rate: number): Uint8Array {
+  const bytes = new Uint8Array(44 + samples.byteLength);
+  const view = new DataView(bytes.buffer);
+  const name = (at: number, text: string) => bytes.set(new TextEncoder().encode(text), at);
+  name(0, "RIFF");
+  view.setUint32(4, 36 + samples.byteLength, true);
+  name(8, "WAVEfmt ");
+  view.setUint32(16, 16, true);
+  view.setUint16(20, 1, true);
+  view.setUint16(22, 1, true);
+  view.setUint32(24, rate, true);
+  view.setUint32(28, rate * 2, true);
+  view.setUint16(32, 2, true);
+  view.setUint16(34, 16, true);
+  name(36, "data");
+  view.setUint32(40, samples.byteLength, true);
+  bytes.set(new Uint8Array(samples.buffer, samples.byteOffset, samples.byteLength), 44);
+  return bytes;
+}

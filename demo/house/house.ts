@@ -1,3 +1,4 @@
+import { wavOf } from "@unitext/core/film";
 import { type Deck, type Element, emptyDeck, plainText, run, type Slide, THEMES, must } from "@unitext/core/model";
 import {
   words,
@@ -428,29 +429,9 @@ export function houseDeck(
 /** A bell: a second of a falling tone as a sound file (RIFF, 16 bits, 8,000 a second). */
 export function bell(): Uint8Array {
   const rate = 8000;
-  const bytes = new Uint8Array(44 + rate * 2);
-  const view = new DataView(bytes.buffer);
-  const word = (place: number, text: string) =>
-    [...text].forEach((letter, nth) => {
-      view.setUint8(place + nth, letter.charCodeAt(0));
-    });
-  word(0, "RIFF");
-  view.setUint32(4, bytes.length - 8, true);
-  word(8, "WAVEfmt ");
-  view.setUint32(16, 16, true);
-  view.setUint16(20, 1, true);
-  view.setUint16(22, 1, true);
-  view.setUint32(24, rate, true);
-  view.setUint32(28, rate * 2, true);
-  view.setUint16(32, 2, true);
-  view.setUint16(34, 16, true);
-  word(36, "data");
-  view.setUint32(40, rate * 2, true);
-  for (let at = 0; at < rate; at++)
-    view.setInt16(
-      44 + at * 2,
-      Math.round(Math.sin((2 * Math.PI * 660 * at) / rate) * Math.exp((-4 * at) / rate) * 12000),
-      true,
-    );
-  return bytes;
+  const tone = (at: number) => Math.sin((2 * Math.PI * 660 * at) / rate) * Math.exp((-4 * at) / rate) * 12000;
+  return wavOf(
+    Int16Array.from({ length: rate }, (_, at) => Math.round(tone(at))),
+    rate,
+  );
 }

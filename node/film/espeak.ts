@@ -1,6 +1,6 @@
 import { Failure } from "@unitext/core/model";
-import { type SpokenWord, wordSpans } from "@unitext/core/film";
-import { type Speech, type SpeechAsked, wavOf } from "./voice";
+import { type SpokenWord, wavOf, wordSpans } from "@unitext/core/film";
+import type { Speech, SpeechAsked } from "./voice";
 
 /** The library of espeak-ng, by the name under which Debian's package libespeak-ng1 installs it. */
 const LIBRARY = "libespeak-ng.so.1";

@@ -53,7 +53,7 @@ const keyOf = (...parts: unknown[]) =>
     .update(JSON.stringify([KIND, ...parts]))
     .digest("hex");
 
-/** A slide with its voice and its times, before it is drawn. */
+/** A slide whose voice and timing are known, to be drawn. */
 interface Timed {
   filmed: FilmedSlide;
   voice: Voice | undefined;

@@ -5,14 +5,14 @@ import type { Film } from "../api";
 import type { Database } from "./database";
 import { filmParts, films } from "./schema";
 
-/** How many films of a deck are kept; the oldest makes room. */
+/** How many films of a deck are kept: a new one replaces the oldest. */
 const MOST_FILMS = 5;
 /** How long a piece of film that no film has used again is kept, in days. */
 const PART_DAYS = 14;
 
 type Row = typeof films.$inferSelect;
 
-/** Stores a film of a deck. Returns how many older ones made room for it. */
+/** Stores a film of a deck and deletes the oldest beyond the limit. Returns how many were deleted. */
 export async function addFilm(db: Database, film: typeof films.$inferInsert): Promise<number> {
   return db.transaction(async (tx) => {
     await tx.insert(films).values(film);

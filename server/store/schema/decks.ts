@@ -63,7 +63,7 @@ export const decks = pgTable(
      * The name of the imported file without extension: people name files by schemes that their content does not follow.
      */
     file: text("file"),
-    /** The folder of the owner's Desk that it is in. */
+    /** The folder on the owner's Desk that contains it; null outside of folders. */
     folder: text("folder_id").references(() => folders.id, { onDelete: "set null" }),
     /** When it was put into the bin; null for a deck on the Desk. */
     binnedAt: timestamp("binned_at", { withTimezone: true }),
@@ -85,7 +85,7 @@ export const remotes = pgTable("remotes", {
   deck: text("deck_id")
     .notNull()
     .references(() => decks.id, { onDelete: "cascade" }),
-  /** What the speaker's window shows; null until it has said so. */
+  /** The last state that the speaker's window sent; null before the first. */
   state: jsonb("state").$type<TalkState>(),
   expiresAt: timestamp("expires_at", { withTimezone: true }).notNull(),
 });

@@ -29,7 +29,7 @@ export const sources = pgTable(
     createdAt: moment("created_at"),
     /** Where it is fetched from again and again; null for one that was dropped. */
     address: text("address"),
-    /** What the address said of the last answer, when it was asked, and why it gave no workbook. */
+    /** The address's validator of its last answer (ETag or date), when it was last asked, and why it gave no workbook. */
     etag: text("etag"),
     modified: text("modified"),
     checkedAt: timestamp("checked_at", { withTimezone: true }),
