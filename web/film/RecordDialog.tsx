@@ -56,6 +56,10 @@ export function RecordDialog({
       title={`Your voice for slide ${number}`}
       width="widest"
       onClose={onClose}
+      // A recording that is not used yet is dropped by its buttons alone.
+      onKeyDown={(event) => {
+        if (event.key === "Escape" && (state === "recording" || state === "recorded")) event.preventDefault();
+      }}
       actions={(close) => (
         <>
           <button type="button" className="btn btn-ghost" onClick={close}>
